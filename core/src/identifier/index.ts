@@ -1,0 +1,1 @@
+export { formatPayload, issueCodes, parsePayload, type Identifier } from './identifier.ts';

@@ -1,0 +1,34 @@
+export {
+  SHIPPED_BOARDS,
+  boardLines,
+  boardNumerals,
+  faceCornersMm,
+  faceLengthMm,
+  findBoard,
+  mmPerUnit,
+  type BoardLine,
+  type BoardNumeral,
+  type LineFamily,
+  type MeasuringBoard,
+} from './board.ts';
+export { cameraPose, focalPxFrom35mm, type CameraPose } from './camera.ts';
+export {
+  checkQuad,
+  fitHomography,
+  invertHomography,
+  mapPoint,
+  type Homography,
+  type QuadRefusal,
+  type Result,
+} from './homography.ts';
+export { distance, turn, type Point, type Quad } from './point.ts';
+export {
+  HAND_SIGMA_PX,
+  readBoard,
+  type BoardMarks,
+  type BoardReading,
+  type ErrorShare,
+  type ReadingOptions,
+  type ReadingRefusal,
+} from './reading.ts';
+export { rectifyStrip, stripFrame, type Raster, type StripFrame } from './rectify.ts';

@@ -1,0 +1,13 @@
+/** A place in a picture (px, x to the right, y down) or on the ruled face (mm, board coordinates), as [x, y]. */
+export type Point = readonly [x: number, y: number];
+/** Corners in the order zero/far, end/far, end/near, zero/near. */
+export type Quad = readonly [Point, Point, Point, Point];
+
+/** Twice the signed area of the triangle; positive when a→b→c turns clockwise on a screen (y down). */
+export function turn(a: Point, b: Point, c: Point): number {
+  return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
+}
+
+export function distance(a: Point, b: Point): number {
+  return Math.hypot(a[0] - b[0], a[1] - b[1]);
+}

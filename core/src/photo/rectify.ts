@@ -1,0 +1,62 @@
+import { faceCornersMm, faceLengthMm, type MeasuringBoard } from './board.ts';
+import { fitHomography } from './homography.ts';
+import type { Quad } from './point.ts';
+
+/** An 8-bit RGBA picture. */
+export interface Raster {
+  widthPx: number;
+  heightPx: number;
+  data: Uint8ClampedArray;
+}
+
+/** Shown beyond the ruled face: the stop at the left, the end at the right, a little of both edges. */
+export interface StripFrame {
+  fromMm: number;
+  toMm: number;
+  marginMm: number;
+  pxPerMm: number;
+}
+
+export function stripFrame(board: MeasuringBoard, pxPerMm: number): StripFrame {
+  return { fromMm: -25, toMm: faceLengthMm(board) + 10, marginMm: 6, pxPerMm };
+}
+
+/**
+ * The ruled face seen straight from above, with a constant scale: the photograph drawn through the homography of its
+ * four corners, bilinear. Parts outside of the photograph stay transparent.
+ */
+export function rectifyStrip(photo: Raster, board: MeasuringBoard, corners: Quad, frame: StripFrame): Raster {
+  const widthPx = Math.round((frame.toMm - frame.fromMm) * frame.pxPerMm);
+  const heightPx = Math.round((board.widthMm + 2 * frame.marginMm) * frame.pxPerMm);
+  const data = new Uint8ClampedArray(widthPx * heightPx * 4);
+  const h = fitHomography(faceCornersMm(board), corners);
+  for (let row = 0; row < heightPx; row++) {
+    const yMm = (row + 0.5) / frame.pxPerMm - frame.marginMm;
+    for (let column = 0; column < widthPx; column++) {
+      const xMm = (column + 0.5) / frame.pxPerMm + frame.fromMm;
+      const w = h[6] * xMm + h[7] * yMm + h[8];
+      const x = (h[0] * xMm + h[1] * yMm + h[2]) / w;
+      const y = (h[3] * xMm + h[4] * yMm + h[5]) / w;
+      sampleInto(data, (row * widthPx + column) * 4, photo, x, y);
+    }
+  }
+  return { widthPx, heightPx, data };
+}
+
+function sampleInto(out: Uint8ClampedArray, at: number, photo: Raster, x: number, y: number): void {
+  const x0 = Math.floor(x);
+  const y0 = Math.floor(y);
+  if (!(x0 >= 0 && y0 >= 0 && x0 < photo.widthPx - 1 && y0 < photo.heightPx - 1)) return;
+  const fx = x - x0;
+  const fy = y - y0;
+  const source = photo.data;
+  const topLeft = (y0 * photo.widthPx + x0) * 4;
+  const bottomLeft = topLeft + photo.widthPx * 4;
+  for (let channel = 0; channel < 3; channel++) {
+    const top = (source[topLeft + channel] ?? 0) * (1 - fx) + (source[topLeft + 4 + channel] ?? 0) * fx;
+    const bottom =
+      (source[bottomLeft + channel] ?? 0) * (1 - fx) + (source[bottomLeft + 4 + channel] ?? 0) * fx;
+    out[at + channel] = top * (1 - fy) + bottom * fy;
+  }
+  out[at + 3] = 255;
+}

@@ -1,0 +1,16 @@
+export { INFRACTIONS, type Infraction } from './infractions.ts';
+export {
+  RULE_SHEET_VERSION,
+  TIE_BREAKS,
+  applyPenalties,
+  findSpecies,
+  stepsReached,
+  type Measure,
+  type Penalty,
+  type PenaltyRule,
+  type PenaltySum,
+  type RuleSheet,
+  type SpeciesRule,
+  type TieBreak,
+} from './ruleSheet.ts';
+export { upcastRuleSheet } from './upcast.ts';

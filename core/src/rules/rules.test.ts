@@ -1,0 +1,40 @@
+import { describe, expect, it } from 'vitest';
+import { exampleSheet } from './exampleSheet.test-data.ts';
+import { applyPenalties, stepsReached, upcastRuleSheet } from './index.ts';
+
+describe('a rule sheet', () => {
+  it('rounds a measured length by its own step and rounding', () => {
+    const { measure } = exampleSheet();
+    expect(stepsReached(measure, 387.3)).toBe(60);
+    expect(stepsReached({ ...measure, rounding: 'nearest' }, 387.3)).toBe(61);
+  });
+
+  it('adds up deductions, names disqualifications and notes what it does not punish', () => {
+    const sum = applyPenalties(exampleSheet(), [
+      'mouth-open',
+      'tail-held',
+      'identifier-missing',
+      'eye-covered',
+    ]);
+    expect(sum).toEqual({
+      deductionSteps: 5,
+      disqualifiedBy: ['identifier-missing'],
+      noted: ['eye-covered'],
+    });
+  });
+
+  it('counts an infraction once, however often it is named', () => {
+    expect(applyPenalties(exampleSheet(), ['mouth-open', 'mouth-open']).deductionSteps).toBe(1);
+  });
+});
+
+describe('a stored sheet', () => {
+  it('of the present version stays as it is', () => {
+    const sheet = exampleSheet();
+    expect(upcastRuleSheet(sheet)).toBe(sheet);
+  });
+
+  it.each([{ schemaVersion: 99 }, { schemaVersion: '1' }, {}, null, 7])('%j is refused', (stored) => {
+    expect(() => upcastRuleSheet(stored)).toThrow(RangeError);
+  });
+});

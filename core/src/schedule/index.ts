@@ -1,0 +1,1 @@
+export { placeInSchedule, type PlaceInSchedule, type SessionTimes } from './session.ts';

@@ -1,0 +1,15 @@
+export {
+  LENGTH_STEPS,
+  MM_PER_INCH,
+  formatMeasured,
+  formatSteps,
+  mmFromSteps,
+  parseSteps,
+  shortOfNextStepMm,
+  stepsFromMm,
+  type LengthRefusal,
+  type LengthStepId,
+  type LengthUnit,
+  type ParsedSteps,
+  type Rounding,
+} from './length.ts';
