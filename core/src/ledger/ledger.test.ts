@@ -26,7 +26,7 @@ describe('hashes and canonical bytes', () => {
 
   it('RFC 8785, section 3.2.3: the sample and its hash', () => {
     const sample = {
-      numbers: [333333333.33333329, 1e30, 4.5, 2e-3, 0.000000000000000000000000001],
+      numbers: [Number('333333333.33333329'), 1e30, 4.5, 2e-3, 0.000000000000000000000000001],
       string: '€$\u000f\nA\'B"\\\\"/',
       literals: [null, true, false],
     };

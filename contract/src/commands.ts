@@ -1,0 +1,153 @@
+import { z } from 'zod';
+import { ROLES } from '@lauta/core/people';
+import { marksSchema } from './photo.ts';
+import { infractionSchema, ruleSheetSchema } from './rules.ts';
+
+/** Version of the envelope and bodies below. The server goes on accepting every version that has landed. */
+export const COMMAND_VERSION = 1;
+
+const words = (max: number) => z.string().trim().min(1).max(max);
+const wallTime = z
+  .string()
+  .regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/, 'a date and a time, as 2026-05-30T06:00');
+
+export const sessionPlanSchema = z
+  .strictObject({ linesInLocal: wallTime, linesOutLocal: wallTime })
+  .refine((plan) => plan.linesOutLocal > plan.linesInLocal, {
+    message: 'lines-out must come after lines-in',
+    path: ['linesOutLocal'],
+  });
+
+export const createEventSchema = z.strictObject({
+  eventId: z.uuid(),
+  name: words(80),
+  zone: words(60),
+  isPublic: z.boolean(),
+  days: z
+    .array(
+      z.strictObject({
+        date: z.iso.date(),
+        sessions: z.array(sessionPlanSchema).min(1, 'a day needs a session').max(6),
+      }),
+    )
+    .min(1, 'an event needs a day')
+    .max(14),
+});
+
+export const publishRulesSchema = z.strictObject({ sheet: ruleSheetSchema });
+
+export const addPersonSchema = z.strictObject({
+  accountId: z.uuid(),
+  name: words(80),
+  email: z.email().max(120).trim().toLowerCase(),
+  roles: z.array(z.enum(ROLES)).min(1, 'choose a role').max(ROLES.length),
+});
+
+export const photographRoleSchema = z.enum(['board', 'fish', 'person']);
+
+/** Ways to measure; tape, scale and sling join as members. */
+export const measurementInputSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('board'),
+    measurementId: z.uuid(),
+    photographId: z.uuid(),
+    boardId: words(40),
+    marks: marksSchema,
+  }),
+]);
+
+export const capturedAtSchema = z.strictObject({
+  at: z.iso.datetime(),
+  source: z.enum(['photograph', 'device', 'typed']),
+});
+
+export const claimCatchSchema = z
+  .strictObject({
+    catchId: z.uuid(),
+    entrantId: z.uuid(),
+    speciesId: words(40),
+    captured: capturedAtSchema,
+    photographs: z
+      .array(z.strictObject({ photographId: z.uuid(), role: photographRoleSchema }))
+      .min(1, 'a catch needs a photograph')
+      .max(12),
+    measurement: measurementInputSchema,
+    claimedSteps: z.int().min(0).max(100_000),
+    identifierCode: z.string().trim().toUpperCase().max(12).nullable(),
+  })
+  .refine((claim) => claim.photographs.some((one) => one.photographId === claim.measurement.photographId), {
+    message: 'the measured photograph is not among the claim’s',
+    path: ['measurement', 'photographId'],
+  });
+
+export const decisionSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('accepted'),
+    steps: z.int().min(0).max(100_000),
+    infractions: z.array(infractionSchema).max(24),
+    note: z.string().trim().max(500),
+  }),
+  z.strictObject({
+    kind: z.literal('refused'),
+    infractions: z.array(infractionSchema).max(24),
+    reason: words(500),
+  }),
+  z.strictObject({ kind: z.literal('sent-back'), request: words(500) }),
+]);
+export type DecisionInput = z.infer<typeof decisionSchema>;
+
+export const judgeCatchSchema = z.strictObject({
+  catchId: z.uuid(),
+  verdictId: z.uuid(),
+  /** The verdict that the judge saw when deciding, so that two judges do not overrule each other unseen. */
+  replaces: z.uuid().nullable(),
+  decision: decisionSchema,
+});
+
+export const answerRequestSchema = z
+  .strictObject({
+    catchId: z.uuid(),
+    answerId: z.uuid(),
+    verdictId: z.uuid(),
+    words: z.string().trim().max(500),
+    photographId: z.uuid().nullable(),
+  })
+  .refine((answer) => answer.words !== '' || answer.photographId !== null, {
+    message: 'write a few words or add a photograph',
+    path: ['words'],
+  });
+
+export const withdrawCatchSchema = z.strictObject({ catchId: z.uuid() });
+
+const envelope = {
+  v: z.literal(COMMAND_VERSION),
+  commandId: z.uuid(),
+  eventId: z.uuid(),
+  madeAt: z.iso.datetime(),
+  deviceId: z.uuid(),
+};
+
+/** Every write goes through one of these. */
+export const commandSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ ...envelope, kind: z.literal('event.create'), body: createEventSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('rules.publish'), body: publishRulesSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('people.add'), body: addPersonSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('catch.claim'), body: claimCatchSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('catch.judge'), body: judgeCatchSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('catch.answer'), body: answerRequestSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('catch.withdraw'), body: withdrawCatchSchema }),
+]);
+export type Command = z.infer<typeof commandSchema>;
+export type CommandKind = Command['kind'];
+export type CommandBody<K extends CommandKind> = Extract<Command, { kind: K }>['body'];
+
+export const receiptSchema = z.object({
+  commandId: z.uuid(),
+  kind: z.string(),
+  eventId: z.uuid(),
+  /** Place of the command's entry in the event's ledger. */
+  seq: z.int(),
+  receivedAt: z.iso.datetime(),
+  result: z.record(z.string(), z.unknown()),
+});
+export type Receipt = z.infer<typeof receiptSchema>;

@@ -1,0 +1,6 @@
+export * from './commands.ts';
+export * from './people.ts';
+export * from './photo.ts';
+export * from './problems.ts';
+export * from './rules.ts';
+export * from './views.ts';

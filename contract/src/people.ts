@@ -1,0 +1,48 @@
+import { z } from 'zod';
+import { ROLES } from '@lauta/core/people';
+
+export const passwordSchema = z.string().min(10, 'at least ten characters').max(200);
+
+export const signInSchema = z.strictObject({
+  email: z.string().min(1).max(120),
+  password: z.string().min(1).max(200),
+});
+export const demoSignInSchema = z.strictObject({ role: z.enum(['director', 'judge', 'angler']) });
+export const setUpSchema = z.strictObject({
+  name: z.string().trim().min(1).max(80),
+  email: z.email().max(120),
+  password: passwordSchema,
+});
+export const acceptInvitationSchema = z.strictObject({
+  token: z.string().min(20).max(100),
+  password: passwordSchema,
+});
+
+export const whoSchema = z.object({
+  /** False until the first director of a new installation exists. */
+  isSetUp: z.boolean(),
+  isDemo: z.boolean(),
+  /** Application time: real time plus this. */
+  clockOffsetMs: z.number(),
+  frozenAt: z.iso.datetime().nullable(),
+  account: z
+    .object({
+      accountId: z.uuid(),
+      name: z.string(),
+      founder: z.boolean(),
+      roles: z.array(z.object({ eventId: z.uuid(), role: z.enum(ROLES) })),
+      entrants: z.array(z.object({ eventId: z.uuid(), entrantId: z.uuid() })),
+    })
+    .nullable(),
+});
+export type Who = z.infer<typeof whoSchema>;
+
+export const personViewSchema = z.object({
+  accountId: z.uuid(),
+  name: z.string(),
+  email: z.string(),
+  roles: z.array(z.enum(ROLES)),
+  entrantNumber: z.int().nullable(),
+  hasPassword: z.boolean(),
+});
+export type PersonView = z.infer<typeof personViewSchema>;

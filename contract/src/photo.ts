@@ -1,0 +1,54 @@
+import { z } from 'zod';
+import type { BoardMarks } from '@lauta/core/photo';
+
+const coordinate = z.number().min(-100_000).max(100_000);
+const point = z.tuple([coordinate, coordinate]);
+
+export const marksSchema = z.strictObject({
+  corners: z.tuple([point, point, point, point]),
+  nose: point,
+  tail: point,
+});
+export const marksFitCore = (marks: z.infer<typeof marksSchema>): BoardMarks => marks;
+
+/** Bounds of an upload; the server checks them by content. */
+export const PHOTOGRAPH_LIMITS = {
+  maxBytes: 24 * 1024 * 1024,
+  chunkBytes: 512 * 1024,
+  maxSidePx: 12_000,
+  maxPixels: 50_000_000,
+  minSidePx: 64,
+} as const;
+
+export const declarePhotographSchema = z.strictObject({
+  photographId: z.uuid(),
+  eventId: z.uuid(),
+  byteLength: z.int().min(1).max(PHOTOGRAPH_LIMITS.maxBytes),
+  sha256: z.string().regex(/^[0-9a-f]{64}$/),
+});
+export type DeclarePhotograph = z.infer<typeof declarePhotographSchema>;
+
+export const photographStateSchema = z.object({
+  photographId: z.uuid(),
+  state: z.enum(['receiving', 'complete']),
+  chunkBytes: z.int(),
+  /** Chunks that have arrived, so that a broken upload goes on where it was. */
+  received: z.array(z.int()),
+});
+export type PhotographState = z.infer<typeof photographStateSchema>;
+
+/** What the file tells of itself; kept apart from the picture. */
+export const exifSchema = z.object({
+  takenAtLocal: z.string().nullable(),
+  offset: z.string().nullable(),
+  takenAt: z.iso.datetime().nullable(),
+  focal35Mm: z.number().nullable(),
+  orientation: z.int().nullable(),
+  device: z.string().nullable(),
+  software: z.string().nullable(),
+  hasPosition: z.boolean(),
+});
+export type ExifView = z.infer<typeof exifSchema>;
+
+export const PHOTOGRAPH_VARIANTS = ['original', 'screen', 'thumb'] as const;
+export type PhotographVariant = (typeof PHOTOGRAPH_VARIANTS)[number];

@@ -1,0 +1,145 @@
+import { z } from 'zod';
+import type { BoardReading } from '@lauta/core/photo';
+import type { Infraction } from '@lauta/core/rules';
+import type { NotCounting, Standing } from '@lauta/core/scoring';
+import type { DecisionInput } from './commands.ts';
+import type { ExifView } from './photo.ts';
+
+export interface SessionView {
+  sessionId: string;
+  dayId: string;
+  seq: number;
+  linesInLocal: string;
+  linesOutLocal: string;
+  linesInAt: string;
+  linesOutAt: string;
+}
+
+export interface EventView {
+  eventId: string;
+  name: string;
+  zone: string;
+  isPublic: boolean;
+  eventCode: string;
+  days: { dayId: string; seq: number; date: string }[];
+  sessions: SessionView[];
+  ruleVersion: number | null;
+  entrants: number;
+  catches: number;
+  undecided: number;
+}
+
+export interface EntrantView {
+  entrantId: string;
+  number: number;
+  name: string;
+}
+
+export interface RuleSheetView {
+  version: number;
+  sha256: string;
+  publishedAt: string;
+  /** The very bytes that were published. */
+  text: string;
+}
+
+export interface StandingsView {
+  eventId: string;
+  seq: number;
+  ruleVersion: number | null;
+  include: 'all' | 'official';
+  dayId: string | null;
+  entrants: EntrantView[];
+  standings: Standing[];
+}
+
+export interface VerdictView {
+  verdictId: string;
+  seq: number;
+  decidedAt: string;
+  judge: string;
+  decision: DecisionInput;
+}
+
+export interface AnswerView {
+  answerId: string;
+  verdictId: string;
+  answeredAt: string;
+  words: string;
+  photographId: string | null;
+}
+
+export interface PhotographView {
+  photographId: string;
+  role: 'board' | 'fish' | 'person';
+  widthPx: number;
+  heightPx: number;
+  byteLength: number;
+  sha256: string;
+  exif: ExifView;
+}
+
+export type CatchMark =
+  'before-lines-in' | 'after-lines-out' | 'no-session' | 'species-not-listed' | 'board-not-approved';
+export type CatchState = 'undecided' | 'answered' | 'sent-back' | 'accepted' | 'refused' | 'withdrawn';
+
+export interface CatchSummary {
+  catchId: string;
+  eventId: string;
+  entrant: EntrantView;
+  speciesId: string;
+  capturedAt: string;
+  receivedAt: string;
+  claimedSteps: number;
+  readMm: number | null;
+  state: CatchState;
+  marks: CatchMark[];
+  thumbId: string;
+  grossSteps: number;
+  deductionSteps: number;
+  scoreSteps: number;
+  infractions: Infraction[];
+  notCounting: NotCounting | null;
+}
+
+export interface CatchView extends CatchSummary {
+  ruleVersion: number;
+  capturedSource: 'photograph' | 'device' | 'typed';
+  deviceId: string;
+  identifierCode: string | null;
+  /** The code of the day for this entrant; only for those who may judge. */
+  expectedCode: string | null;
+  measurement: { measurementId: string; photographId: string; reading: BoardReading };
+  photographs: PhotographView[];
+  verdicts: VerdictView[];
+  answers: AnswerView[];
+  mayJudge: boolean;
+}
+
+export interface Page<T> {
+  items: T[];
+  total: number;
+  page: number;
+  pageSize: number;
+}
+
+export interface LedgerEntryView {
+  seq: number;
+  hash: string;
+  /** The canonical bytes as text. */
+  text: string;
+}
+export interface LedgerView extends Page<LedgerEntryView> {
+  head: { seq: number; hash: string };
+}
+export interface LedgerCheckView {
+  ok: boolean;
+  entries: number;
+  head: { seq: number; hash: string } | null;
+  firstFault: { seq: number; fault: string } | null;
+  tookMs: number;
+}
+
+/** One message of the live stream: the ledger grew. Everything else is asked for again. */
+export const streamEventSchema = z.object({ eventId: z.uuid(), seq: z.int(), kind: z.string() });
+export type StreamEvent = z.infer<typeof streamEventSchema>;

@@ -1,0 +1,325 @@
+import { rollDice } from './dice.ts';
+import { makeNoise } from './noise.ts';
+import { clamp, mix, smoothstep, type Rgb } from './paint.ts';
+import type { Relief } from './relief.ts';
+
+/** How a kind of fish looks. Shares are of the total length unless said otherwise. */
+export interface FishLook {
+  depth: number;
+  back: Rgb;
+  flank: Rgb;
+  belly: Rgb;
+  pattern: 'band' | 'bars' | 'spots' | 'plain';
+  patternColour: Rgb;
+  fin: Rgb;
+  fork: number;
+  jaw: number;
+}
+
+/** Invented fish in the manner of the trade's; ids are those of the demo's rule sheet. */
+export const FISH_LOOKS: Record<string, FishLook> = {
+  'largemouth-bass': {
+    depth: 1,
+    back: [58, 72, 38],
+    flank: [128, 142, 82],
+    belly: [222, 218, 196],
+    pattern: 'band',
+    patternColour: [44, 52, 30],
+    fin: [104, 108, 66],
+    fork: 0.1,
+    jaw: 0.14,
+  },
+  'smallmouth-bass': {
+    depth: 0.94,
+    back: [82, 66, 34],
+    flank: [150, 122, 66],
+    belly: [214, 202, 172],
+    pattern: 'bars',
+    patternColour: [74, 58, 30],
+    fin: [120, 96, 54],
+    fork: 0.13,
+    jaw: 0.1,
+  },
+  'spotted-bass': {
+    depth: 0.92,
+    back: [64, 78, 46],
+    flank: [142, 152, 104],
+    belly: [228, 226, 210],
+    pattern: 'spots',
+    patternColour: [48, 58, 36],
+    fin: [114, 114, 76],
+    fork: 0.12,
+    jaw: 0.12,
+  },
+  walleye: {
+    depth: 0.74,
+    back: [70, 62, 28],
+    flank: [158, 134, 62],
+    belly: [226, 220, 204],
+    pattern: 'plain',
+    patternColour: [60, 52, 24],
+    fin: [138, 114, 60],
+    fork: 0.2,
+    jaw: 0.11,
+  },
+};
+
+export interface Fish {
+  look: string;
+  /** Decides the individual pattern: the same seed is the same fish. */
+  seed: number;
+  lengthMm: number;
+  /** Height of the body's axis across the face, mm. */
+  axisYMm: number;
+  /** How far the middle bows away from the straight line, share of the length. */
+  bow: number;
+}
+
+export interface FishTruth {
+  nose: readonly [number, number, number];
+  tail: readonly [number, number, number];
+}
+
+const BACK = curve([0, 0.01, 0.03, 0.036, 0.1, 0.066, 0.22, 0.108, 0.36, 0.13, 0.5, 0.122, 0.64, 0.086, 0.78, 0.048, 0.86, 0.043, 1, 0.043]); // prettier-ignore
+const BELLY = curve([0, 0.012, 0.03, 0.034, 0.1, 0.068, 0.22, 0.106, 0.36, 0.126, 0.5, 0.118, 0.64, 0.082, 0.78, 0.044, 0.86, 0.04, 1, 0.04]); // prettier-ignore
+const THICK = curve([0, 0.05, 0.08, 0.088, 0.22, 0.122, 0.4, 0.128, 0.6, 0.09, 0.78, 0.044, 0.86, 0.024, 1, 0.008]); // prettier-ignore
+
+const BODY_END = 0.88;
+const TAIL_ROOT = 0.8;
+const TAIL_SPREAD_RAD = 0.56;
+const TAIL_HEIGHT_MM = 2;
+
+/** Lays a fish onto the relief: head at the stop, left flank up, belly towards the angler. */
+export function layFish(relief: Relief, fish: Fish): FishTruth {
+  const look = FISH_LOOKS[fish.look];
+  if (!look)
+    throw new RangeError(`look: expected one of ${Object.keys(FISH_LOOKS).join(', ')}, got ${fish.look}`);
+  const { lengthMm } = fish;
+  const noise = makeNoise(fish.seed);
+  const axis = (s: number): number => fish.axisYMm + fish.bow * lengthMm * Math.sin(Math.PI * clamp(s, 0, 1));
+  const tip = tailTip(look.fork);
+  layFins(relief, fish, look, axis, tip.reach);
+  relief.visit(
+    0,
+    fish.axisYMm - 0.4 * lengthMm,
+    0.9 * lengthMm,
+    fish.axisYMm + 0.4 * lengthMm,
+    (cell, x, y) => {
+      const s = x / lengthMm;
+      if (s > BODY_END) return;
+      const across = y - axis(s);
+      const half = (across < 0 ? BACK(s) : BELLY(s)) * look.depth * lengthMm;
+      const v = across / half;
+      if (Math.abs(v) >= 1) return;
+      // The wrist of the tail runs out into the fin's rays, in a rounded end.
+      const ending = smoothstep(0.8, BODY_END, s + 0.02 * v * v);
+      if (ending >= 1) return;
+      const thickMm = THICK(s) * lengthMm;
+      const round = 0.42 + 0.58 * Math.sqrt(1 - v * v) * (1 - 0.25 * Math.abs(v));
+      const height = Math.max(TAIL_HEIGHT_MM, thickMm * round * (1 - ending));
+      relief.put(
+        cell,
+        height,
+        mix(bodyColour(look, noise, s, v, lengthMm), look.fin, 0.85 * ending),
+        1,
+        0.5 - 0.3 * ending,
+      );
+    },
+  );
+  drawHead(relief, look, lengthMm, axis);
+  return {
+    nose: [0, axis(0), THICK(0) * lengthMm * 0.5],
+    tail: [lengthMm, axis(1) + tip.offset * lengthMm, TAIL_HEIGHT_MM],
+  };
+}
+
+function bodyColour(
+  look: FishLook,
+  noise: (x: number, y: number) => number,
+  s: number,
+  v: number,
+  lengthMm: number,
+): Rgb {
+  const shade = v + 0.35 * (noise(s * 30, v * 4) - 0.5);
+  let colour = mix(look.back, look.flank, smoothstep(-0.75, -0.1, shade));
+  colour = mix(colour, look.belly, smoothstep(0.12, 0.72, shade));
+  colour = mix(colour, look.patternColour, patternShare(look, noise, s, v));
+  const scale = Math.sin((s * lengthMm) / 1.1 + (v * 40 > 0 ? 0 : 1)) * Math.sin(v * lengthMm * 0.05);
+  const grain = 1 + 0.06 * scale + 0.16 * (noise(s * 160, v * 40) - 0.5);
+  return [colour[0] * grain, colour[1] * grain, colour[2] * grain];
+}
+
+function patternShare(look: FishLook, noise: (x: number, y: number) => number, s: number, v: number): number {
+  const behindGill = smoothstep(0.24, 0.3, s);
+  switch (look.pattern) {
+    case 'band': {
+      const centre = -0.02 + 0.1 * Math.sin(s * 9);
+      const width = 0.12 + 0.22 * noise(s * 42, 3);
+      return (
+        behindGill *
+        0.85 *
+        smoothstep(width + 0.1, width - 0.08, Math.abs(v - centre)) *
+        smoothstep(0.3, 0.5, noise(s * 36, v * 5))
+      );
+    }
+    case 'bars':
+      return (
+        behindGill * 0.75 * smoothstep(0.52, 0.66, noise(s * 44, v * 1.4 + 9)) * smoothstep(0.65, 0.2, v)
+      );
+    case 'spots':
+      return behindGill * 0.85 * smoothstep(0.6, 0.68, noise(s * 70, v * 11 + 4)) * smoothstep(0.75, 0.35, v);
+    case 'plain':
+      return behindGill * 0.4 * smoothstep(0.5, 0.75, noise(s * 24, v * 3)) * smoothstep(0.4, -0.2, v);
+  }
+}
+
+function drawHead(relief: Relief, look: FishLook, lengthMm: number, axis: (s: number) => number): void {
+  const dark: Rgb = [30, 30, 24];
+  const tint = (cell: number, colour: Rgb, share: number): void => {
+    for (let channel = 0; channel < 3; channel++) {
+      const at = cell * 3 + channel;
+      const under = relief.colour[at] as number;
+      relief.colour[at] = under + ((colour[channel] as number) - under) * share;
+    }
+  };
+  relief.visit(0, axis(0) - 0.2 * lengthMm, 0.34 * lengthMm, axis(0) + 0.2 * lengthMm, (cell, x, y) => {
+    if ((relief.cover[cell] as number) < 1) return;
+    const s = x / lengthMm;
+    const d = (y - axis(s)) / lengthMm;
+    // The closed mouth: a line from the nose back and down to the jaw's corner, with the lip below it.
+    const mouth = 0.004 + 0.2 * s;
+    if (s < look.jaw) tint(cell, dark, 0.8 * smoothstep(0.0032, 0.0012, Math.abs(d - mouth)));
+    // Gill cover: an arc behind the cheek, with a lighter plate before it.
+    const gill = Math.hypot((s - 0.13) / 0.135, (d - 0.005) / (0.1 * look.depth));
+    tint(cell, dark, 0.6 * smoothstep(0.05, 0.015, Math.abs(gill - 1)) * smoothstep(0.1, 0.18, s));
+    tint(cell, look.flank, 0.25 * smoothstep(1, 0.6, gill) * smoothstep(0.12, 0.2, s));
+    // Eye.
+    const eye = Math.hypot(s - 0.098, d + 0.026 * look.depth) / 0.0175;
+    if (eye < 1.12) {
+      tint(cell, dark, smoothstep(1.12, 1, eye));
+      tint(cell, [196, 160, 62], smoothstep(0.98, 0.86, eye));
+      tint(cell, [12, 12, 14], smoothstep(0.6, 0.5, eye));
+      tint(
+        cell,
+        [235, 238, 240],
+        smoothstep(0.2, 0.1, Math.hypot(s - 0.093, d + 0.031 * look.depth) / 0.0175),
+      );
+      relief.gloss[cell] = 1;
+    }
+  });
+}
+
+interface Fin {
+  from: number;
+  to: number;
+  side: -1 | 1;
+  heightAt: (t: number) => number;
+  lean: number;
+}
+
+const FINS: readonly Fin[] = [
+  {
+    from: 0.34,
+    to: 0.57,
+    side: -1,
+    heightAt: (t) => 0.052 * Math.sin(Math.PI * (0.15 + 0.75 * t)),
+    lean: 0.3,
+  },
+  {
+    from: 0.57,
+    to: 0.74,
+    side: -1,
+    heightAt: (t) => 0.07 * Math.sin(Math.PI * (0.2 + 0.72 * t)),
+    lean: 0.55,
+  },
+  {
+    from: 0.62,
+    to: 0.75,
+    side: 1,
+    heightAt: (t) => 0.066 * Math.sin(Math.PI * (0.15 + 0.75 * t)),
+    lean: 0.6,
+  },
+  { from: 0.31, to: 0.39, side: 1, heightAt: (t) => 0.05 * Math.sin(Math.PI * (0.1 + 0.8 * t)), lean: 0.8 },
+];
+
+function layFins(
+  relief: Relief,
+  fish: Fish,
+  look: FishLook,
+  axis: (s: number) => number,
+  reach: number,
+): void {
+  const { lengthMm } = fish;
+  const rays = (phase: number): number => 0.82 + 0.18 * Math.sin(phase);
+  const finColour = (light: number): Rgb => [look.fin[0] * light, look.fin[1] * light, look.fin[2] * light];
+  for (const { from, to, side, heightAt, lean } of FINS) {
+    relief.visit(
+      from * lengthMm,
+      axis(0.5) - 0.3 * lengthMm,
+      (to + 0.08) * lengthMm,
+      axis(0.5) + 0.3 * lengthMm,
+      (cell, x, y) => {
+        const s = x / lengthMm;
+        const edge = (side < 0 ? BACK(s) : BELLY(s)) * look.depth;
+        const out = (side * (y - axis(s))) / lengthMm - edge;
+        const t = (s - lean * Math.max(0, out) - from) / (to - from);
+        if (out < -0.01 || t < 0 || t > 1 || out > heightAt(t)) return;
+        const light = rays(t * (to - from) * 520) * (1 - 3 * Math.max(0, out));
+        relief.put(cell, 2.5, finColour(light), 0.9, 0.15);
+      },
+    );
+  }
+  const root = TAIL_ROOT * lengthMm;
+  relief.visit(root, axis(1) - 0.16 * lengthMm, lengthMm + 1, axis(1) + 0.16 * lengthMm, (cell, x, y) => {
+    const dx = (x - root) / lengthMm;
+    const dy = (y - axis(1)) / lengthMm;
+    const angle = Math.atan2(dy, dx);
+    if (Math.abs(angle) > TAIL_SPREAD_RAD) return;
+    if (Math.hypot(dx, dy) > tailRadius(angle, look.fork) * reach) return;
+    const light = rays(angle * 90) * (0.95 - 0.6 * dx);
+    relief.put(cell, TAIL_HEIGHT_MM, finColour(light), 0.96, 0.15);
+  });
+}
+
+/** The caudal fin's edge, before it is scaled so that its farthest point lies at exactly the total length. */
+function tailRadius(angle: number, fork: number): number {
+  const t = Math.abs(angle) / TAIL_SPREAD_RAD;
+  const notch = 1 - fork * (0.5 + 0.5 * Math.cos(Math.PI * Math.min(1, t * 1.35)));
+  return notch * Math.sqrt(clamp((1 - t) / 0.16, 0, 1)) ** 0.6;
+}
+
+/** Where the fin reaches farthest: its scale and its place across, in shares of the length. */
+function tailTip(fork: number): { reach: number; offset: number } {
+  let farthest = 0;
+  let at = 0;
+  for (let angle = 0; angle <= TAIL_SPREAD_RAD; angle += 0.0005) {
+    const x = tailRadius(angle, fork) * Math.cos(angle);
+    if (x > farthest) [farthest, at] = [x, angle];
+  }
+  const reach = (1 - TAIL_ROOT) / farthest;
+  return { reach, offset: -reach * tailRadius(at, fork) * Math.sin(at) };
+}
+
+/** Piecewise smooth curve through x, y pairs. */
+function curve(pairs: readonly number[]): (x: number) => number {
+  return (x) => {
+    let i = 0;
+    while (i + 3 < pairs.length && (pairs[i + 2] as number) <= x) i += 2;
+    const [x0, y0, x1, y1] = [
+      pairs[i],
+      pairs[i + 1],
+      pairs[i + 2] ?? pairs[i],
+      pairs[i + 3] ?? pairs[i + 1],
+    ] as [number, number, number, number];
+    if (x1 === x0) return y1;
+    const t = clamp((x - x0) / (x1 - x0), 0, 1);
+    // Between straight and eased: no kinks to see, no overshoot.
+    return y0 + (y1 - y0) * (0.5 * t + 0.5 * t * t * (3 - 2 * t));
+  };
+}
+
+/** A fish's outward variation from its seed: bow and place across the face. */
+export function poseFish(seed: number, widthMm: number): Pick<Fish, 'axisYMm' | 'bow'> {
+  const dice = rollDice(seed);
+  return { axisYMm: widthMm * dice.between(0.47, 0.53), bow: dice.between(-0.012, 0.012) };
+}

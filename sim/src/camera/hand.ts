@@ -1,0 +1,77 @@
+import { rollDice } from './dice.ts';
+import { makeNoise } from './noise.ts';
+import type { Rgb } from './paint.ts';
+import type { Relief } from './relief.ts';
+
+interface Capsule {
+  from: readonly [number, number];
+  to: readonly [number, number];
+  radiusFromMm: number;
+  radiusToMm: number;
+}
+
+const SKIN: readonly Rgb[] = [[224, 178, 148], [198, 146, 112], [158, 108, 78], [112, 74, 54], [236, 194, 170], [52, 60, 68]]; // prettier-ignore
+
+/** A hand from the angler's side, fingers over the body behind the gill cover. The last of the tones is a glove. */
+export function layHand(relief: Relief, seed: number, xMm: number, reachYMm: number, edgeYMm: number): void {
+  const dice = rollDice(seed);
+  const tone = dice.pick(SKIN);
+  const noise = makeNoise(seed);
+  const wrist: readonly [number, number] = [xMm + dice.between(6, 30), edgeYMm + 60];
+  const parts: Capsule[] = [];
+  for (let finger = 0; finger < 4; finger++) {
+    const x = xMm - 30 + finger * 19;
+    const tipY = reachYMm + ([8, 0, 2, 13][finger] ?? 0) + dice.between(-3, 3);
+    const knuckle: readonly [number, number] = [wrist[0] - 26 + finger * 17, edgeYMm - 4];
+    parts.push({ from: [x, tipY], to: knuckle, radiusFromMm: 7.5, radiusToMm: 9.5 });
+    parts.push({
+      from: knuckle,
+      to: [wrist[0] - 14 + finger * 9, wrist[1]],
+      radiusFromMm: 10.5,
+      radiusToMm: 13,
+    });
+  }
+  parts.push({
+    from: [xMm + 62, edgeYMm - 22],
+    to: [wrist[0] + 16, wrist[1] - 14],
+    radiusFromMm: 8.5,
+    radiusToMm: 12,
+  });
+  parts.push({
+    from: wrist,
+    to: [wrist[0] + dice.between(-10, 50), relief.y1Mm + 60],
+    radiusFromMm: 25,
+    radiusToMm: 32,
+  });
+  const under = relief.height.slice();
+  for (const part of parts) layCapsule(relief, under, part, tone, noise);
+}
+
+function layCapsule(
+  relief: Relief,
+  under: Float32Array,
+  part: Capsule,
+  tone: Rgb,
+  noise: (x: number, y: number) => number,
+): void {
+  const { from, to } = part;
+  const reach = Math.max(part.radiusFromMm, part.radiusToMm);
+  const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
+  const length2 = dx * dx + dy * dy;
+  relief.visit(
+    Math.min(from[0], to[0]) - reach,
+    Math.min(from[1], to[1]) - reach,
+    Math.max(from[0], to[0]) + reach,
+    Math.max(from[1], to[1]) + reach,
+    (cell, x, y) => {
+      const t = Math.min(1, Math.max(0, ((x - from[0]) * dx + (y - from[1]) * dy) / length2));
+      const radius = part.radiusFromMm + (part.radiusToMm - part.radiusFromMm) * t;
+      const off = Math.hypot(x - from[0] - t * dx, y - from[1] - t * dy);
+      if (off >= radius) return;
+      const height = (under[cell] as number) * 0.85 + radius + Math.sqrt(radius * radius - off * off) * 0.9;
+      if (height <= (relief.height[cell] as number)) return;
+      const light = 0.93 + 0.16 * (noise(x / 6, y / 6) - 0.5) - 0.1 * Math.max(0, 0.12 - t);
+      relief.put(cell, height, [tone[0] * light, tone[1] * light * 0.99, tone[2] * light * 0.98], 1, 0.18);
+    },
+  );
+}

@@ -1,0 +1,141 @@
+import { faceLengthMm, type Raster } from '@lauta/core/photo';
+import { rollDice, seedFor } from './dice.ts';
+import { layFish, type FishTruth } from './fish.ts';
+import { layHand } from './hand.ts';
+import { Relief } from './relief.ts';
+import { projectPoint, type Scene, type Vector } from './scene.ts';
+import { World } from './world.ts';
+
+/** Changes whenever the same scene would give other pixels; caches are kept by it. */
+export const RENDERER_VERSION = 1;
+
+/** What is known of a rendered photograph: px of the picture, mm of the board. */
+export interface PhotoTruth {
+  board: string;
+  lengthMm: number | null;
+  /** Where the tail's tip is seen along the scale. */
+  apparentMm: number | null;
+  corners: [number, number][];
+  nosePx: [number, number] | null;
+  tailPx: [number, number] | null;
+  tiltDeg: number;
+  cameraHeightMm: number;
+  focal35Mm: number;
+}
+
+export interface RenderedPhoto {
+  raster: Raster;
+  truth: PhotoTruth;
+}
+
+/** Renders a scene. Pure: the same scene gives the same pixels. */
+export function renderScene(scene: Scene): RenderedPhoto {
+  const { board, camera } = scene;
+  const lengthMm = faceLengthMm(board);
+  // The arm reaches in from beyond the picture's lower edge.
+  const nearMm = scene.hand ? nearEdgeMm(camera) + 40 : board.widthMm + 60;
+  const relief = new Relief(-45, -60, lengthMm + 40, Math.min(nearMm, board.widthMm + 700), 1.5);
+  const fishTruth = scene.fish ? layFish(relief, scene.fish) : null;
+  if (scene.hand && scene.fish) {
+    layHand(relief, scene.hand.seed, scene.hand.xMm, scene.fish.axisYMm - 6, board.widthMm);
+  }
+  const world = new World(scene, relief);
+  const raster = shoot(scene, world);
+  return { raster, truth: truthOf(scene, fishTruth, camera) };
+}
+
+/** Where the picture's lower edge falls on the board's plane, farthest towards the angler. */
+function nearEdgeMm({
+  widthPx,
+  heightPx,
+  focalPx,
+  forward,
+  right,
+  down,
+  positionMm,
+}: Scene['camera']): number {
+  const places = [-1, 1].map((side) => {
+    const [u, v] = [(side * widthPx) / 2 / focalPx, heightPx / 2 / focalPx];
+    const [dy, dz] = ([1, 2] as const).map((axis) => forward[axis] + u * right[axis] + v * down[axis]) as [
+      number,
+      number,
+    ];
+    return positionMm[1] - (positionMm[2] / dz) * dy;
+  });
+  return Math.max(...places);
+}
+
+function truthOf(scene: Scene, fish: FishTruth | null, camera: Scene['camera']): PhotoTruth {
+  const { board } = scene;
+  const lengthMm = faceLengthMm(board);
+  const project = (point: Vector): [number, number] => projectPoint(camera, point);
+  let apparentMm: number | null = null;
+  if (fish) {
+    const [cx, , cz] = camera.positionMm;
+    const [x, , z] = fish.tail;
+    apparentMm = x + ((x - cx) * z) / (cz - z);
+  }
+  return {
+    board: board.id,
+    lengthMm: scene.fish?.lengthMm ?? null,
+    apparentMm,
+    corners: [
+      project([0, 0, 0]),
+      project([lengthMm, 0, 0]),
+      project([lengthMm, board.widthMm, 0]),
+      project([0, board.widthMm, 0]),
+    ],
+    nosePx: fish ? project(fish.nose) : null,
+    tailPx: fish ? project(fish.tail) : null,
+    tiltDeg: (Math.acos(-camera.forward[2]) * 180) / Math.PI,
+    cameraHeightMm: camera.positionMm[2],
+    focal35Mm: camera.focal35Mm,
+  };
+}
+
+/** Places within a pixel: a rotated grid, so that neither rows nor columns of an edge fall together. */
+const WITHIN_PX: readonly (readonly [number, number])[] = [
+  [-0.375, -0.125],
+  [0.125, -0.375],
+  [-0.125, 0.375],
+  [0.375, 0.125],
+];
+
+function shoot(scene: Scene, world: World): Raster {
+  const { camera } = scene;
+  const { widthPx, heightPx } = camera;
+  const data = new Uint8ClampedArray(widthPx * heightPx * 4);
+  const grain = grainTable(seedFor(scene.seed, 'grain'), scene.noiseLevel);
+  const sum = new Float32Array(3);
+  const farPx = Math.hypot(widthPx, heightPx) / 2;
+  let grainAt = 0;
+  for (let row = 0; row < heightPx; row++) {
+    for (let column = 0; column < widthPx; column++) {
+      sum.fill(0);
+      let samples = 1;
+      // Smooth ground needs one ray a pixel, everything with edges four.
+      if (world.see(column, row, sum)) {
+        sum.fill(0);
+        samples = WITHIN_PX.length;
+        for (const [dx, dy] of WITHIN_PX) world.see(column + dx, row + dy, sum);
+      }
+      const offAxis = Math.hypot(column - widthPx / 2, row - heightPx / 2) / farPx;
+      const exposure = (1 - 0.22 * offAxis * offAxis) / samples;
+      const at = (row * widthPx + column) * 4;
+      for (let channel = 0; channel < 3; channel++) {
+        grainAt = (grainAt + 1) & (GRAIN_SIZE - 1);
+        data[at + channel] = (sum[channel] as number) * exposure + (grain[grainAt] as number);
+      }
+      data[at + 3] = 255;
+    }
+    grainAt = (grainAt * 31 + row * 977) & (GRAIN_SIZE - 1);
+  }
+  return { widthPx, heightPx, data };
+}
+
+const GRAIN_SIZE = 1 << 16;
+
+function grainTable(seed: number, level: number): Float32Array {
+  const dice = rollDice(seed);
+  return Float32Array.from({ length: GRAIN_SIZE }, () => level * dice.normal());
+}

@@ -1,0 +1,201 @@
+import type { Identifier } from '@lauta/core/identifier';
+import { faceLengthMm, type MeasuringBoard } from '@lauta/core/photo';
+import { CARD_MM } from './card.ts';
+import { rollDice, seedFor } from './dice.ts';
+import { FISH_LOOKS, poseFish, type Fish } from './fish.ts';
+
+export type Vector = readonly [number, number, number];
+
+/** A pinhole camera. Axes are unit vectors in board coordinates; px centres lie at whole numbers. */
+export interface Camera {
+  widthPx: number;
+  heightPx: number;
+  focalPx: number;
+  focal35Mm: number;
+  positionMm: Vector;
+  right: Vector;
+  down: Vector;
+  forward: Vector;
+}
+
+export const GROUNDS = ['planks', 'turf', 'hull', 'carpet'] as const;
+export type Ground = (typeof GROUNDS)[number];
+
+export interface Light {
+  /** Unit vector towards the sun. */
+  sun: Vector;
+  sunStrength: number;
+  skyStrength: number;
+  warmth: number;
+}
+
+export interface PlacedCard {
+  identifier: Identifier;
+  centreMm: readonly [number, number];
+  turnRad: number;
+  zMm: number;
+}
+
+export interface Scene {
+  seed: number;
+  board: MeasuringBoard;
+  fish: Fish | null;
+  hand: { seed: number; xMm: number } | null;
+  card: PlacedCard | null;
+  camera: Camera;
+  light: Light;
+  ground: Ground;
+  noiseLevel: number;
+}
+
+export interface SceneWish {
+  board: MeasuringBoard;
+  look: string;
+  lengthMm: number;
+  identifier: Identifier | null;
+  widthPx?: number;
+  heightPx?: number;
+  /** Highest tilt of the camera, degrees. */
+  maxTiltDeg?: number;
+  hand?: boolean;
+  fish?: boolean;
+  /** The individual; by default it follows from the scene's seed. */
+  fishSeed?: number;
+}
+
+/** Draws everything that was not wished for from a seed. */
+export function drawScene(seed: number, wish: SceneWish): Scene {
+  const dice = rollDice(seedFor(seed, 'scene'));
+  const { board } = wish;
+  if (!FISH_LOOKS[wish.look]) throw new RangeError(`look: unknown ${wish.look}`);
+  const fishSeed = wish.fishSeed ?? seedFor(seed, 'fish');
+  const fish = {
+    look: wish.look,
+    seed: fishSeed,
+    lengthMm: wish.lengthMm,
+    ...poseFish(seedFor(seed, 'pose'), board.widthMm),
+  };
+  return {
+    seed,
+    board,
+    fish: (wish.fish ?? true) ? fish : null,
+    hand:
+      (wish.hand ?? dice.chance(0.55))
+        ? { seed: seedFor(seed, 'hand'), xMm: wish.lengthMm * dice.between(0.42, 0.6) }
+        : null,
+    card: wish.identifier ? placeCard(seed, wish.identifier, board, wish.lengthMm) : null,
+    camera: placeCamera(seed, board, wish.widthPx ?? 1600, wish.heightPx ?? 1200, wish.maxTiltDeg ?? 12),
+    light: drawLight(seed),
+    ground: dice.pick(GROUNDS),
+    noiseLevel: dice.between(1.2, 3),
+  };
+}
+
+function drawLight(seed: number): Light {
+  const dice = rollDice(seedFor(seed, 'light'));
+  const azimuth = dice.between(0, 2 * Math.PI);
+  const elevation = (dice.between(38, 68) * Math.PI) / 180;
+  const clouds = dice.next() ** 1.5;
+  return {
+    sun: [
+      Math.cos(azimuth) * Math.cos(elevation),
+      Math.sin(azimuth) * Math.cos(elevation),
+      Math.sin(elevation),
+    ],
+    sunStrength: 0.85 * (1 - 0.85 * clouds),
+    skyStrength: 0.42 + 0.34 * clouds,
+    warmth: dice.between(-0.04, 0.08),
+  };
+}
+
+function placeCard(
+  seed: number,
+  identifier: Identifier,
+  board: MeasuringBoard,
+  lengthMm: number,
+): PlacedCard {
+  const dice = rollDice(seedFor(seed, 'card'));
+  const turnRad = dice.between(-0.25, 0.25);
+  const roomMm = faceLengthMm(board) - lengthMm;
+  if (roomMm > CARD_MM.width + 90 && dice.chance(0.6)) {
+    const x = lengthMm + 60 + CARD_MM.width / 2 + dice.between(0, Math.max(0, roomMm - CARD_MM.width - 90));
+    return { identifier, centreMm: [x, board.widthMm * dice.between(0.42, 0.58)], turnRad, zMm: 0.8 };
+  }
+  const x = dice.between(0.55, 0.85) * faceLengthMm(board);
+  return { identifier, centreMm: [x, -CARD_MM.height * 0.95], turnRad, zMm: -BOARD_THICK_MM + 0.8 };
+}
+
+/** The board's slab stands this high over the ground. */
+export const BOARD_THICK_MM = 12;
+
+function placeCamera(
+  seed: number,
+  board: MeasuringBoard,
+  widthPx: number,
+  heightPx: number,
+  maxTiltDeg: number,
+): Camera {
+  const dice = rollDice(seedFor(seed, 'camera'));
+  const lengthMm = faceLengthMm(board);
+  const focal35Mm = dice.whole(20, 27);
+  const focalPx = (focal35Mm * Math.hypot(widthPx, heightPx)) / Math.hypot(36, 24);
+  const tilt = (maxTiltDeg * Math.PI * dice.next()) / 180;
+  const towards = dice.between(0, 2 * Math.PI);
+  const roll = (dice.between(-7, 7) * Math.PI) / 180;
+  const forward: Vector = [
+    Math.sin(tilt) * Math.cos(towards),
+    Math.sin(tilt) * Math.sin(towards),
+    -Math.cos(tilt),
+  ];
+  const level = unit(subtract([1, 0, 0], scale(forward, forward[0])));
+  // The board's frame is left-handed seen as x, y, z (y towards the angler, z up), hence right × forward.
+  const levelDown = cross(level, forward);
+  const right = unit(add(scale(level, Math.cos(roll)), scale(levelDown, Math.sin(roll))));
+  const down = cross(right, forward);
+  const target: Vector = [lengthMm * dice.between(0.48, 0.52), board.widthMm * dice.between(0.4, 0.7), 0];
+  const aim = (rangeMm: number): Camera => ({
+    widthPx,
+    heightPx,
+    focalPx,
+    focal35Mm,
+    positionMm: subtract(target, scale(forward, rangeMm)),
+    right,
+    down,
+    forward,
+  });
+  let rangeMm = (focalPx * lengthMm) / (dice.between(0.72, 0.92) * widthPx);
+  // Steps back until the whole ruled face is in the picture.
+  for (let step = 0; step < 60 && !faceInPicture(aim(rangeMm), board); step++) rangeMm *= 1.03;
+  return aim(rangeMm);
+}
+
+function faceInPicture(camera: Camera, board: MeasuringBoard): boolean {
+  const marginPx = 0.02 * camera.widthPx;
+  const lengthMm = faceLengthMm(board);
+  const corners: Vector[] = [[-20, 0, 0], [lengthMm, 0, 0], [lengthMm, board.widthMm, 0], [-20, board.widthMm, 0]]; // prettier-ignore
+  return corners.every((corner) => {
+    const [x, y] = projectPoint(camera, corner);
+    return x > marginPx && y > marginPx && x < camera.widthPx - marginPx && y < camera.heightPx - marginPx;
+  });
+}
+
+/** Where a point in board coordinates (mm) falls in the picture, px. */
+export function projectPoint(camera: Camera, point: Vector): [number, number] {
+  const way = subtract(point, camera.positionMm);
+  const depth = dot(way, camera.forward);
+  return [
+    (camera.widthPx - 1) / 2 + (camera.focalPx * dot(way, camera.right)) / depth,
+    (camera.heightPx - 1) / 2 + (camera.focalPx * dot(way, camera.down)) / depth,
+  ];
+}
+
+export const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+export const scale = (a: Vector, by: number): Vector => [a[0] * by, a[1] * by, a[2] * by];
+export const add = (a: Vector, b: Vector): Vector => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+export const subtract = (a: Vector, b: Vector): Vector => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+export const unit = (a: Vector): Vector => scale(a, 1 / Math.hypot(a[0], a[1], a[2]));
+export const cross = (a: Vector, b: Vector): Vector => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
