@@ -93,6 +93,8 @@ export const decisionSchema = z.discriminatedUnion('kind', [
     reason: words(500),
   }),
   z.strictObject({ kind: z.literal('sent-back'), request: words(500) }),
+  /** Takes the former decision back: the catch is undecided again. */
+  z.strictObject({ kind: z.literal('reopened') }),
 ]);
 export type DecisionInput = z.infer<typeof decisionSchema>;
 
@@ -119,6 +121,9 @@ export const answerRequestSchema = z
 
 export const withdrawCatchSchema = z.strictObject({ catchId: z.uuid() });
 
+/** Undoes a withdrawal. */
+export const restoreCatchSchema = z.strictObject({ catchId: z.uuid() });
+
 const envelope = {
   v: z.literal(COMMAND_VERSION),
   commandId: z.uuid(),
@@ -136,6 +141,7 @@ export const commandSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...envelope, kind: z.literal('catch.judge'), body: judgeCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.answer'), body: answerRequestSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.withdraw'), body: withdrawCatchSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('catch.restore'), body: restoreCatchSchema }),
 ]);
 export type Command = z.infer<typeof commandSchema>;
 export type CommandKind = Command['kind'];

@@ -7,7 +7,7 @@ export const signInSchema = z.strictObject({
   email: z.string().min(1).max(120),
   password: z.string().min(1).max(200),
 });
-export const demoSignInSchema = z.strictObject({ role: z.enum(['director', 'judge', 'angler']) });
+export const demoSignInSchema = z.strictObject({ role: z.enum(ROLES) });
 export const setUpSchema = z.strictObject({
   name: z.string().trim().min(1).max(80),
   email: z.email().max(120),

@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import type { BoardMarks } from '@lauta/core/photo';
+import type { BoardMarks, PhotoExif } from '@lauta/core/photo';
 
 const coordinate = z.number().min(-100_000).max(100_000);
-const point = z.tuple([coordinate, coordinate]);
+const point = z.tuple([coordinate, coordinate]).readonly();
 
 export const marksSchema = z.strictObject({
-  corners: z.tuple([point, point, point, point]),
+  corners: z.tuple([point, point, point, point]).readonly(),
   nose: point,
   tail: point,
 });
@@ -49,6 +49,11 @@ export const exifSchema = z.object({
   hasPosition: z.boolean(),
 });
 export type ExifView = z.infer<typeof exifSchema>;
+
+/** What may be shown of a file's own word: everything but the exact place. */
+export function exifView({ position, ...rest }: PhotoExif): ExifView {
+  return { ...rest, hasPosition: position !== null };
+}
 
 export const PHOTOGRAPH_VARIANTS = ['original', 'screen', 'thumb'] as const;
 export type PhotographVariant = (typeof PHOTOGRAPH_VARIANTS)[number];

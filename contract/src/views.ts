@@ -49,6 +49,14 @@ export interface StandingsView {
   ruleVersion: number | null;
   include: 'all' | 'official';
   dayId: string | null;
+  page: number;
+  pageSize: number;
+  total: number;
+  /** The leader's score: the axis is drawn to it on every page. */
+  longestSteps: number;
+  /** Every entrant's name, so that a tie can say with whom. */
+  names: Record<string, string>;
+  /** Those on this page. */
   entrants: EntrantView[];
   standings: Standing[];
 }
@@ -88,6 +96,7 @@ export interface CatchSummary {
   eventId: string;
   entrant: EntrantView;
   speciesId: string;
+  dayId: string;
   capturedAt: string;
   receivedAt: string;
   claimedSteps: number;
@@ -107,13 +116,14 @@ export interface CatchView extends CatchSummary {
   capturedSource: 'photograph' | 'device' | 'typed';
   deviceId: string;
   identifierCode: string | null;
-  /** The code of the day for this entrant; only for those who may judge. */
+  /** The code of the day for this entrant; only for the entrant and for judges. */
   expectedCode: string | null;
   measurement: { measurementId: string; photographId: string; reading: BoardReading };
   photographs: PhotographView[];
   verdicts: VerdictView[];
   answers: AnswerView[];
   mayJudge: boolean;
+  isOwn: boolean;
 }
 
 export interface Page<T> {

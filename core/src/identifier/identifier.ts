@@ -35,20 +35,37 @@ const LOOK_ALIKE: Record<string, string> = { D: '0', Q: '0', S: '5', B: '8', Z: 
  * @throws RangeError when so many codes of that length cannot be told apart
  */
 export function issueCodes(count: number, random: () => number, length = 4): string[] {
+  return extendCodes([], count, random, length);
+}
+
+/**
+ * `count` further codes for a day that has some already, as far from those as from each other.
+ * @throws RangeError as `issueCodes` does
+ */
+export function extendCodes(
+  issued: readonly string[],
+  count: number,
+  random: () => number,
+  length = 4,
+): string[] {
   const codes: string[] = [];
-  const shapes: string[] = [];
+  const shapes = issued.map(shapeOf);
   // A code rules out at most length·32 neighbours, so far fewer tries than these find a free one.
   let triesLeft = 200 * count + 1000;
   while (codes.length < count) {
     if (triesLeft-- <= 0)
       throw new RangeError(`count: expected fewer codes of length ${length}, got ${count}`);
     const code = Array.from({ length }, () => LETTERS[Math.floor(random() * LETTERS.length)]).join('');
-    const shape = [...code].map((letter) => LOOK_ALIKE[letter] ?? letter).join('');
+    const shape = shapeOf(code);
     if (shapes.some((other) => tooAlike(shape, other))) continue;
     codes.push(code);
     shapes.push(shape);
   }
   return codes;
+}
+
+function shapeOf(code: string): string {
+  return [...code].map((letter) => LOOK_ALIKE[letter] ?? letter).join('');
 }
 
 function tooAlike(a: string, b: string): boolean {

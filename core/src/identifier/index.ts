@@ -1,1 +1,1 @@
-export { formatPayload, issueCodes, parsePayload, type Identifier } from './identifier.ts';
+export { formatPayload, extendCodes, issueCodes, parsePayload, type Identifier } from './identifier.ts';

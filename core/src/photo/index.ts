@@ -12,6 +12,7 @@ export {
   type MeasuringBoard,
 } from './board.ts';
 export { cameraPose, focalPxFrom35mm, type CameraPose } from './camera.ts';
+export { NO_EXIF, readExif, type PhotoExif } from './exif.ts';
 export {
   checkQuad,
   fitHomography,

@@ -13,4 +13,5 @@ export {
   type SpeciesRule,
   type TieBreak,
 } from './ruleSheet.ts';
+export { sheetOfVersion, versionInForce, type RuleBook } from './ruleBook.ts';
 export { upcastRuleSheet } from './upcast.ts';

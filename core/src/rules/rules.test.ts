@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { exampleSheet } from './exampleSheet.test-data.ts';
-import { applyPenalties, stepsReached, upcastRuleSheet } from './index.ts';
+import { applyPenalties, stepsReached, upcastRuleSheet, versionInForce } from './index.ts';
 
 describe('a rule sheet', () => {
   it('rounds a measured length by its own step and rounding', () => {
@@ -36,5 +36,25 @@ describe('a stored sheet', () => {
 
   it.each([{ schemaVersion: 99 }, { schemaVersion: '1' }, {}, null, 7])('%j is refused', (stored) => {
     expect(() => upcastRuleSheet(stored)).toThrow(RangeError);
+  });
+});
+
+describe('the version in force', () => {
+  const published = [
+    { version: 2, publishedAtMs: 200 },
+    { version: 1, publishedAtMs: 100 },
+  ];
+  it.each([
+    [99, 1],
+    [100, 1],
+    [199, 1],
+    [200, 2],
+    [201, 2],
+  ])('at %d is version %d', (instantMs, version) => {
+    expect(versionInForce(published, instantMs)).toBe(version);
+  });
+
+  it('is none while nothing is published', () => {
+    expect(versionInForce([], 0)).toBeNull();
   });
 });

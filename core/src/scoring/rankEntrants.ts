@@ -1,4 +1,4 @@
-import type { RuleSheet, TieBreak } from '../rules/index.ts';
+import { sheetOfVersion, type RuleBook, type RuleSheet, type TieBreak } from '../rules/index.ts';
 import type { LengthStepId } from '../units/index.ts';
 import { completedAtMs, fillBag, type Bag } from './bag.ts';
 import { scoreFish, type ScoringCatch } from './scoreFish.ts';
@@ -36,19 +36,21 @@ interface Ranked {
 
 /**
  * The standings at a moment, best first. Entrants without a fish stand last, at rank of their score of zero.
- * The result depends on the set of catches alone, not on their order.
+ * The result depends on the set of catches alone, not on their order. Each fish scores by its own version of the
+ * rule sheet; bag and ties go by the current one.
  */
 export function rankEntrants(
-  sheet: RuleSheet,
+  book: RuleBook,
   entrantIds: readonly string[],
   catches: readonly ScoringCatch[],
   { include }: RankOptions,
 ): Standing[] {
+  const sheet = book.current;
   const byEntrant = new Map<string, ScoringCatch[]>(entrantIds.map((id) => [id, []]));
   for (const caught of catches) byEntrant.get(caught.entrantId)?.push(caught);
   const ranked = [...byEntrant].map(([entrantId, own]): Ranked => {
     const fish = own
-      .map((caught) => scoreFish(sheet, caught))
+      .map((caught) => scoreFish(sheetOfVersion(book, caught.ruleVersion), caught))
       .filter((one) => include === 'all' || one.standing === 'official' || one.notCounting !== null);
     return { entrantId, bag: fillBag(sheet, fish), keys: new Map() };
   });

@@ -11,6 +11,8 @@ export interface ScoringCatch {
   catchId: string;
   entrantId: string;
   speciesId: string;
+  /** The rule sheet's version that was in force at the capture. */
+  ruleVersion: number;
   /** The event's day that the capture falls on; the bag is made up day by day where the sheet says so. */
   dayId: string;
   claimedSteps: number;

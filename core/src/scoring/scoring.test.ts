@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { exampleSheet } from '../rules/exampleSheet.test-data.ts';
-import type { Infraction, RuleSheet } from '../rules/index.ts';
+import type { Infraction, RuleBook, RuleSheet } from '../rules/index.ts';
 import { completedAtMs, fillBag, rankEntrants, scoreFish, type ScoringCatch } from './index.ts';
 
 let serial = 0;
@@ -11,6 +11,7 @@ function caught(change: Partial<ScoringCatch> = {}): ScoringCatch {
     catchId: `catch-${String(serial).padStart(5, '0')}`,
     entrantId: 'a',
     speciesId: 'bass',
+    ruleVersion: 1,
     dayId: 'day-1',
     claimedSteps: 60,
     capturedAtMs: serial * 60_000,
@@ -20,6 +21,8 @@ function caught(change: Partial<ScoringCatch> = {}): ScoringCatch {
     ...change,
   };
 }
+/** One version only. */
+const bookOf = (sheet: RuleSheet): RuleBook => ({ current: sheet, versions: new Map([[1, sheet]]) });
 const accepted = (steps: number, infractions: readonly Infraction[] = []) =>
   ({ kind: 'accepted', steps, infractions }) as const;
 
@@ -143,7 +146,7 @@ describe('the bag', () => {
 
 describe('the ranking', () => {
   const rank = (catches: ScoringCatch[], sheet = exampleSheet(), entrants = ['a', 'b', 'c']) =>
-    rankEntrants(sheet, entrants, catches, { include: 'all' });
+    rankEntrants(bookOf(sheet), entrants, catches, { include: 'all' });
 
   it('is a standard competition ranking: 15.25 14.5 14.5 12 12 12 9.75 gives 1 2 2 4 4 4 7', () => {
     // Same as R rank(-x, ties.method="min") and scipy.stats.rankdata(-x, method="min").
@@ -207,7 +210,7 @@ describe('the ranking', () => {
       score: { measure: 'quarter-inch', steps: 121 },
       provisionalSteps: 60,
     });
-    const [official] = rankEntrants(exampleSheet(), ['a'], catches, { include: 'official' });
+    const [official] = rankEntrants(bookOf(exampleSheet()), ['a'], catches, { include: 'official' });
     expect(official?.score.steps).toBe(61);
   });
 
@@ -225,6 +228,39 @@ describe('the ranking', () => {
         expect(rank(shuffled, exampleSheet(), ['c', 'a', 'b'])).toEqual(expected);
       }),
       { seed: 7, numRuns: 40 },
+    );
+  });
+});
+
+describe('a rule sheet that changes during the event', () => {
+  const first = exampleSheet();
+  const second = exampleSheet({
+    species: [{ id: 'bass', name: 'Bass', minimumSteps: 70, counts: true }],
+    bagLimit: 1,
+  });
+  const book: RuleBook = {
+    current: second,
+    versions: new Map([
+      [1, first],
+      [2, second],
+    ]),
+  };
+
+  it('judges each fish by the version in force when it was caught, and fills the bag by the latest', () => {
+    const catches = [
+      caught({ catchId: 'early', claimedSteps: 60, ruleVersion: 1 }),
+      caught({ catchId: 'also-early', claimedSteps: 55, ruleVersion: 1 }),
+      caught({ catchId: 'late', claimedSteps: 65, ruleVersion: 2 }),
+    ];
+    const [standing] = rankEntrants(book, ['a'], catches, { include: 'all' });
+    expect(standing?.bag.counting.map((fish) => fish.catchId)).toEqual(['early']);
+    expect(standing?.bag.culled.map((fish) => fish.catchId)).toEqual(['also-early']);
+    expect(standing?.bag.notCounting).toMatchObject([{ catchId: 'late', notCounting: 'under-minimum' }]);
+  });
+
+  it('refuses a version that was never published', () => {
+    expect(() => rankEntrants(book, ['a'], [caught({ ruleVersion: 3 })], { include: 'all' })).toThrow(
+      RangeError,
     );
   });
 });

@@ -1,0 +1,104 @@
+import { randomUUID } from 'node:crypto';
+import { join } from 'node:path';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { addCatchRoutes } from './catch/catchRoutes.ts';
+import { addCommandRoutes } from './command/commandRoutes.ts';
+import { addEventRoutes } from './event/eventRoutes.ts';
+import { problemHandler, sendProblem } from './http/problem.ts';
+import { RouteTable, type RouteLine } from './http/routeTable.ts';
+import { sameOrigin } from './http/sameOrigin.ts';
+import type { Lauta } from './lauta.ts';
+import { addLedgerRoutes } from './ledger/ledgerRoutes.ts';
+import { addStreamRoutes } from './live/streamRoutes.ts';
+import { addPeopleRoutes, type SignInLimits } from './people/peopleRoutes.ts';
+import { addPhotographRoutes } from './photo/photographRoutes.ts';
+import { addStandingsRoutes } from './scoring/standingsRoutes.ts';
+
+export interface AppOptions extends SignInLimits {
+  logger: Logger;
+  webDir: string | null;
+  trustProxy: number;
+}
+
+/** The whole server without its socket; the table of its routes beside it. */
+export function createApp(lauta: Lauta, options: AppOptions): { app: Express; routes: readonly RouteLine[] } {
+  const { logger, webDir } = options;
+  const app = express();
+  app.set('trust proxy', options.trustProxy);
+  app.disable('x-powered-by');
+  app.use(
+    pinoHttp({
+      logger,
+      genReqId: (_request, response) => {
+        const id = randomUUID();
+        response.setHeader('x-request-id', id);
+        return id;
+      },
+      // No cookies, no bodies, no addresses of people: a line says what was asked and how it ended.
+      serializers: {
+        req: ({ id, method, url }: { id: string; method: string; url: string }) => ({
+          id,
+          method,
+          url: url.split('?')[0]?.replace(/^\/invitation\/.*/, '/invitation/…'),
+        }),
+        res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+      },
+      customLogLevel: (_request, response, error) =>
+        error || response.statusCode >= 500 ? 'error' : response.statusCode >= 400 ? 'info' : 'debug',
+    }),
+  );
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          workerSrc: ["'self'", 'blob:'],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          objectSrc: ["'none'"],
+          frameAncestors: ["'none'"],
+          upgradeInsecureRequests: null,
+        },
+      },
+    }),
+  );
+
+  app.get('/healthz', (_request, response) => {
+    response.json({ ok: true });
+  });
+  app.get('/readyz', async (_request, response) => {
+    await lauta.storage.ping();
+    response.json({ ok: true });
+  });
+
+  const table = new RouteTable(lauta);
+  addPeopleRoutes(table, options);
+  addEventRoutes(table);
+  addStandingsRoutes(table);
+  addCatchRoutes(table);
+  addPhotographRoutes(table);
+  addLedgerRoutes(table);
+  addStreamRoutes(table);
+  addCommandRoutes(table);
+  app.use('/api', sameOrigin);
+  app.use(table.router);
+  app.all('/api/{*rest}', (_request, response) => sendProblem(response, 'not-found'));
+
+  if (webDir) {
+    app.use(
+      '/assets',
+      express.static(join(webDir, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }),
+    );
+    app.use(express.static(webDir, { index: false, maxAge: '1h' }));
+    app.get('/{*page}', (_request, response) => {
+      response.setHeader('Cache-Control', 'no-cache');
+      response.sendFile(join(webDir, 'index.html'));
+    });
+  }
+  app.use(problemHandler(logger));
+  return { app, routes: table.lines };
+}

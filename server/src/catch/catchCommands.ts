@@ -1,0 +1,290 @@
+import type { CatchMark, CommandBody } from '@lauta/contract';
+import { findBoard, readBoard, type BoardReading } from '@lauta/core/photo';
+import { findSpecies, sheetOfVersion, versionInForce } from '@lauta/core/rules';
+import { placeInSchedule, resolveWallTime } from '@lauta/core/schedule';
+import type { CommandContext, Handler } from '../command/commandContext.ts';
+import type { LautaEvent } from '../event/eventStore.ts';
+import { askerOf, requireMay } from '../people/subject.ts';
+import type { Photograph } from '../photo/photographStore.ts';
+import { refuse } from '../refusal.ts';
+import { loadRuleBook } from '../rules/ruleBook.ts';
+import { catchState } from './catchState.ts';
+import type { CatchRecord } from './catchStore.ts';
+
+type Claim = CommandBody<'catch.claim'>;
+
+/**
+ * Takes a claim. What can't count (outside of the hours, a species or board that the sheet does not name) is kept
+ * and marked, never dropped. The reading is computed anew from the marks and the stored original.
+ */
+export const claimCatch: Handler<'catch.claim'> = async (context, claim, command) => {
+  const { stores, accountId, now, commit } = context;
+  const { eventId } = command;
+  const entrant = await stores.people.findEntrant(claim.entrantId);
+  if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
+  const asker = await askerOf(stores, accountId);
+  await requireMay(stores, asker, 'claim-catch', { eventId, entrantId: entrant.entrantId });
+  if (await stores.catches.find(claim.catchId)) refuse('catch-exists');
+  const event = await stores.events.find(eventId);
+  if (!event) refuse('not-found', { what: 'event' });
+  const book = await loadRuleBook(stores, eventId);
+  if (!book) refuse('no-rule-sheet');
+
+  const photographs = await Promise.all(
+    claim.photographs.map((one) => freePhotograph(context, eventId, one.photographId)),
+  );
+  const measured = photographs.find((one) => one.photographId === claim.measurement.photographId);
+  const reading = readMarks(claim, measured as Photograph);
+  const captured = captureTime(claim, measured as Photograph, event);
+  const ruleVersion = versionInForce(book.published, captured.at.getTime()) ?? book.currentVersion;
+  const sheet = sheetOfVersion(book, ruleVersion);
+  const { dayId, inSession, marks } = await placeCapture(context, eventId, captured.at);
+  if (!findSpecies(sheet, claim.speciesId)) marks.push('species-not-listed');
+  if (!sheet.boards.includes(reading.boardId)) marks.push('board-not-approved');
+
+  const { measurementId } = claim.measurement;
+  await stores.catches.add(
+    {
+      catchId: claim.catchId,
+      eventId,
+      entrantId: claim.entrantId,
+      speciesId: claim.speciesId,
+      dayId,
+      ruleVersion,
+      capturedAt: captured.at,
+      capturedSource: captured.source,
+      madeAt: new Date(command.madeAt),
+      receivedAt: now,
+      deviceId: command.deviceId,
+      inSession,
+      marks,
+      claimedSteps: claim.claimedSteps,
+      measurementId,
+      identifierCode: claim.identifierCode,
+      withdrawnAt: null,
+      state: 'undecided',
+    },
+    {
+      measurementId,
+      catchId: claim.catchId,
+      kind: reading.kind,
+      photographId: claim.measurement.photographId,
+      reading,
+    },
+    claim.photographs,
+  );
+  return {
+    body: {
+      catchId: claim.catchId,
+      entrantId: claim.entrantId,
+      speciesId: claim.speciesId,
+      dayId,
+      ruleVersion,
+      capturedAt: captured.at.toISOString(),
+      capturedSource: captured.source,
+      inSession,
+      marks,
+      claimedSteps: claim.claimedSteps,
+      measurement: { measurementId, reading },
+      identifier: commit('identifier', claim.identifierCode),
+      photographs: photographs.map((one, i) => ({
+        photographId: one.photographId,
+        role: claim.photographs[i]?.role ?? 'board',
+        file: commit(`photograph-${one.photographId}`, commitmentValue(one)),
+      })),
+    },
+    result: { catchId: claim.catchId, apparentMm: reading.apparentMm, marks },
+  };
+};
+
+/** What stands behind a photograph's commitment in the ledger. */
+function commitmentValue({ sha256, byteLength }: Photograph): { sha256: string; byteLength: number } {
+  return { sha256, byteLength };
+}
+
+async function freePhotograph(
+  { stores, accountId }: CommandContext,
+  eventId: string,
+  photographId: string,
+): Promise<Photograph> {
+  const photograph = await stores.photographs.find(photographId);
+  if (!photograph?.completedAt || photograph.eventId !== eventId || photograph.accountId !== accountId) {
+    refuse('photograph-missing', { photographId });
+  }
+  if (await stores.catches.withPhotograph(photographId)) refuse('photograph-taken', { photographId });
+  return photograph;
+}
+
+function readMarks(claim: Claim, photograph: Photograph): BoardReading {
+  const { boardId, marks } = claim.measurement;
+  const board = findBoard(boardId);
+  if (!board) refuse('board-not-known', { board: boardId });
+  const reading = readBoard(board, marks, {
+    widthPx: photograph.widthPx ?? 0,
+    heightPx: photograph.heightPx ?? 0,
+    focal35Mm: photograph.exif?.focal35Mm ?? null,
+  });
+  if (!reading.ok) refuse('reading-refused', { why: reading.code });
+  return reading.value;
+}
+
+/** The file's own time where it has one; a time without an offset is taken in the event's zone. */
+function captureTime(
+  claim: Claim,
+  { exif }: Photograph,
+  event: LautaEvent,
+): { at: Date; source: CatchRecord['capturedSource'] } {
+  if (claim.captured.source !== 'photograph')
+    return { at: new Date(claim.captured.at), source: claim.captured.source };
+  if (exif?.takenAt) return { at: new Date(exif.takenAt), source: 'photograph' };
+  if (exif?.takenAtLocal) {
+    const resolved = resolveWallTime(exif.takenAtLocal, event.zone);
+    if (resolved.ok) return { at: new Date(resolved.instantMs), source: 'photograph' };
+  }
+  return { at: new Date(claim.captured.at), source: 'device' };
+}
+
+async function placeCapture(
+  { stores }: CommandContext,
+  eventId: string,
+  at: Date,
+): Promise<{ dayId: string; inSession: boolean; marks: CatchMark[] }> {
+  const sessions = await stores.events.sessions(eventId);
+  const place = placeInSchedule(
+    sessions.map((session) => ({
+      sessionId: session.sessionId,
+      dayId: session.dayId,
+      linesInMs: session.linesInAt.getTime(),
+      linesOutMs: session.linesOutAt.getTime(),
+    })),
+    at.getTime(),
+  );
+  if (place.kind === 'in-session') return { dayId: place.dayId, inSession: true, marks: [] };
+  if (place.kind !== 'no-sessions') return { dayId: place.dayId, inSession: false, marks: [place.kind] };
+  const [day] = await stores.events.days(eventId);
+  if (!day) throw new Error(`event ${eventId}: expected a day, got none`);
+  return { dayId: day.dayId, inSession: false, marks: ['no-session'] };
+}
+
+async function lockedCatch(
+  { stores }: CommandContext,
+  catchId: string,
+  eventId: string,
+): Promise<CatchRecord> {
+  const record = await stores.catches.lock(catchId);
+  if (record?.eventId !== eventId) refuse('not-found', { what: 'catch' });
+  return record;
+}
+
+/** Decides on a catch. Former decisions stay; a judge who has not seen the latest one is told so. */
+export const judgeCatch: Handler<'catch.judge'> = async (context, body, command) => {
+  const { stores, accountId, now, commit } = context;
+  const { eventId } = command;
+  const record = await lockedCatch(context, body.catchId, eventId);
+  const asker = await askerOf(stores, accountId);
+  await requireMay(stores, asker, 'judge-catch', { eventId, entrantId: record.entrantId });
+  if (record.withdrawnAt) refuse('catch-withdrawn');
+  const former = await stores.catches.verdictsOf(body.catchId);
+  const last = former.at(-1);
+  if ((last?.verdictId ?? null) !== body.replaces)
+    refuse('verdict-moved-on', { last: last?.verdictId ?? null });
+  const { decision } = body;
+  if (decision.kind === 'reopened' && !last) refuse('verdict-moved-on', { last: null });
+  const verdict = {
+    verdictId: body.verdictId,
+    catchId: body.catchId,
+    seq: former.length + 1,
+    judgeId: accountId,
+    decidedAt: now,
+    decision,
+  };
+  await stores.catches.addVerdict(verdict);
+  await stores.catches.setState(body.catchId, catchState(false, verdict, []));
+  return {
+    body: {
+      catchId: body.catchId,
+      verdictId: body.verdictId,
+      replaces: body.replaces,
+      kind: decision.kind,
+      steps: decision.kind === 'accepted' ? decision.steps : null,
+      infractions:
+        decision.kind === 'accepted' || decision.kind === 'refused' ? decision.infractions.toSorted() : [],
+      words: commit('words', wordsOf(decision)),
+    },
+    result: { verdictId: body.verdictId },
+  };
+};
+
+function wordsOf(decision: CommandBody<'catch.judge'>['decision']): string {
+  switch (decision.kind) {
+    case 'accepted':
+      return decision.note;
+    case 'refused':
+      return decision.reason;
+    case 'sent-back':
+      return decision.request;
+    case 'reopened':
+      return '';
+  }
+}
+
+/** Answers a judge's request with words, another photograph, or both. */
+export const answerRequest: Handler<'catch.answer'> = async (context, body, command) => {
+  const { stores, accountId, now, commit } = context;
+  const { eventId } = command;
+  const record = await lockedCatch(context, body.catchId, eventId);
+  const asker = await askerOf(stores, accountId);
+  await requireMay(stores, asker, 'answer-request', { eventId, entrantId: record.entrantId });
+  const last = (await stores.catches.verdictsOf(body.catchId)).at(-1);
+  if (record.withdrawnAt || last?.verdictId !== body.verdictId || last.decision.kind !== 'sent-back') {
+    refuse('nothing-to-answer');
+  }
+  const photograph = body.photographId ? await freePhotograph(context, eventId, body.photographId) : null;
+  if (photograph) {
+    await stores.catches.attach(body.catchId, { photographId: photograph.photographId, role: 'board' });
+  }
+  const { answerId, catchId, verdictId, words, photographId } = body;
+  await stores.catches.addAnswer({ answerId, catchId, verdictId, answeredAt: now, words, photographId });
+  await stores.catches.setState(catchId, 'answered');
+  return {
+    body: {
+      answerId,
+      catchId,
+      verdictId,
+      words: commit('words', words),
+      photograph: photograph
+        ? {
+            photographId: photograph.photographId,
+            file: commit(`photograph-${photograph.photographId}`, commitmentValue(photograph)),
+          }
+        : null,
+    },
+    result: { answerId },
+  };
+};
+
+export const withdrawCatch: Handler<'catch.withdraw'> = async (context, { catchId }, command) => {
+  const record = await ownCatch(context, catchId, command.eventId);
+  if (record.withdrawnAt) refuse('catch-withdrawn');
+  await context.stores.catches.setWithdrawn(catchId, context.now);
+  await context.stores.catches.setState(catchId, 'withdrawn');
+  return { body: { catchId } };
+};
+
+/** Undoes a withdrawal: the catch stands where it stood before. */
+export const restoreCatch: Handler<'catch.restore'> = async (context, { catchId }, command) => {
+  const { stores } = context;
+  const record = await ownCatch(context, catchId, command.eventId);
+  if (!record.withdrawnAt) refuse('catch-not-withdrawn');
+  const last = (await stores.catches.verdictsOf(catchId)).at(-1);
+  await stores.catches.setWithdrawn(catchId, null);
+  await stores.catches.setState(catchId, catchState(false, last, await stores.catches.answersOf(catchId)));
+  return { body: { catchId } };
+};
+
+async function ownCatch(context: CommandContext, catchId: string, eventId: string): Promise<CatchRecord> {
+  const record = await lockedCatch(context, catchId, eventId);
+  const asker = await askerOf(context.stores, context.accountId);
+  await requireMay(context.stores, asker, 'withdraw-catch', { eventId, entrantId: record.entrantId });
+  return record;
+}

@@ -1,0 +1,124 @@
+import { and, asc, count, desc, eq, inArray, max, sql } from 'drizzle-orm';
+import type { Connection } from '../storage/database.ts';
+import { answers, catchPhotographs, catches, measurements, verdicts } from '../storage/schema.ts';
+import type { CatchFilter, CatchStore } from './catchStore.ts';
+
+export function mariadbCatchStore(db: Connection): CatchStore {
+  const whereListed = (eventId: string, filter: Pick<CatchFilter, 'entrantIds' | 'states'>) =>
+    and(
+      eq(catches.eventId, eventId),
+      filter.entrantIds ? inArray(catches.entrantId, [...filter.entrantIds]) : undefined,
+      filter.states ? inArray(catches.state, [...filter.states]) : undefined,
+    );
+  const countWhere = async (where: ReturnType<typeof and>): Promise<number> => {
+    const [row] = await db.select({ total: count() }).from(catches).where(where);
+    return row?.total ?? 0;
+  };
+
+  return {
+    async add(record, measurement, photographs) {
+      await db.insert(catches).values(record);
+      await db.insert(measurements).values(measurement);
+      await db
+        .insert(catchPhotographs)
+        .values(photographs.map((one, seq) => ({ catchId: record.catchId, seq, ...one })));
+    },
+    async find(catchId) {
+      const [row] = await db.select().from(catches).where(eq(catches.catchId, catchId));
+      return row ?? null;
+    },
+    async lock(catchId) {
+      const [row] = await db.select().from(catches).where(eq(catches.catchId, catchId)).for('update');
+      return row ?? null;
+    },
+    async setState(catchId, state) {
+      await db.update(catches).set({ state }).where(eq(catches.catchId, catchId));
+    },
+    async setWithdrawn(catchId, withdrawnAt) {
+      await db.update(catches).set({ withdrawnAt }).where(eq(catches.catchId, catchId));
+    },
+    countIn: (eventId, states) => countWhere(whereListed(eventId, states ? { states } : {})),
+    async list(eventId, filter) {
+      if (filter.entrantIds?.length === 0) return { items: [], total: 0 };
+      const where = whereListed(eventId, filter);
+      const direction = filter.order === 'oldest' ? asc : desc;
+      const rows = await db
+        .select({ record: catches, reading: measurements.reading, photographId: measurements.photographId })
+        .from(catches)
+        .innerJoin(measurements, eq(measurements.measurementId, catches.measurementId))
+        .where(where)
+        .orderBy(
+          filter.order === 'oldest' ? asc(catches.receivedAt) : desc(catches.capturedAt),
+          direction(catches.catchId),
+        )
+        .limit(filter.limit)
+        .offset(filter.offset);
+      return {
+        items: rows.map(({ record, reading, photographId }) => ({
+          record,
+          readMm: reading.apparentMm,
+          thumbId: photographId ?? '',
+        })),
+        total: await countWhere(where),
+      };
+    },
+    async allOf(eventId) {
+      return db.select().from(catches).where(eq(catches.eventId, eventId));
+    },
+    async measurement(measurementId) {
+      const [row] = await db.select().from(measurements).where(eq(measurements.measurementId, measurementId));
+      return row ?? null;
+    },
+    async photographsOf(catchId) {
+      return db
+        .select({ photographId: catchPhotographs.photographId, role: catchPhotographs.role })
+        .from(catchPhotographs)
+        .where(eq(catchPhotographs.catchId, catchId))
+        .orderBy(asc(catchPhotographs.seq));
+    },
+    async attach(catchId, photograph) {
+      const [row] = await db
+        .select({ last: max(catchPhotographs.seq) })
+        .from(catchPhotographs)
+        .where(eq(catchPhotographs.catchId, catchId));
+      await db.insert(catchPhotographs).values({ catchId, seq: (row?.last ?? -1) + 1, ...photograph });
+    },
+    async withPhotograph(photographId) {
+      const [row] = await db
+        .select({ record: catches })
+        .from(catchPhotographs)
+        .innerJoin(catches, eq(catches.catchId, catchPhotographs.catchId))
+        .where(eq(catchPhotographs.photographId, photographId));
+      return row?.record ?? null;
+    },
+    async addVerdict(verdict) {
+      await db.insert(verdicts).values(verdict);
+    },
+    async verdictsOf(catchId) {
+      return db.select().from(verdicts).where(eq(verdicts.catchId, catchId)).orderBy(asc(verdicts.seq));
+    },
+    async lastVerdictsIn(eventId) {
+      const rows = await db
+        .select({ verdict: verdicts })
+        .from(verdicts)
+        .innerJoin(catches, eq(catches.catchId, verdicts.catchId))
+        .where(
+          and(
+            eq(catches.eventId, eventId),
+            sql`${verdicts.seq} = (select max(v.seq) from verdicts v where v.catch_id = ${catches.catchId})`,
+          ),
+        );
+      return new Map(rows.map(({ verdict }) => [verdict.catchId, verdict]));
+    },
+    async addAnswer(answer) {
+      await db.insert(answers).values(answer);
+    },
+    async answersOf(catchId) {
+      return db
+        .select()
+        .from(answers)
+        .where(eq(answers.catchId, catchId))
+        .orderBy(asc(answers.answeredAt), asc(answers.answerId));
+    },
+  };
+}

@@ -1,0 +1,98 @@
+import { createHash } from 'node:crypto';
+import { appendEntry, canonicalBytes, genesisHash } from '@lauta/core/ledger';
+import type { Command, CommandKind, Receipt } from '@lauta/contract';
+import {
+  answerRequest,
+  claimCatch,
+  judgeCatch,
+  restoreCatch,
+  withdrawCatch,
+} from '../catch/catchCommands.ts';
+import { createEvent } from '../event/createEvent.ts';
+import type { Lauta } from '../lauta.ts';
+import { addPerson } from '../people/addPerson.ts';
+import { publishRules } from '../rules/publishRules.ts';
+import { refuse } from '../refusal.ts';
+import { isDuplicate } from '../storage/database.ts';
+import { openPurse, type CommandContext, type Done, type Handler } from './commandContext.ts';
+
+const HANDLERS: { [K in CommandKind]: Handler<K> } = {
+  'event.create': createEvent,
+  'rules.publish': publishRules,
+  'people.add': addPerson,
+  'catch.claim': claimCatch,
+  'catch.judge': judgeCatch,
+  'catch.answer': answerRequest,
+  'catch.withdraw': withdrawCatch,
+  'catch.restore': restoreCatch,
+};
+
+/**
+ * Carries out one command: the change, its ledger entry and its receipt are one transaction.
+ * Sent again with the same key and body it gives the same receipt and does nothing.
+ */
+export async function applyCommand(
+  lauta: Lauta,
+  accountId: string,
+  idempotencyKey: string,
+  command: Command,
+): Promise<Receipt> {
+  const bodySha256 = createHash('sha256').update(canonicalBytes(command)).digest('hex');
+  const { receipt, isNew } = await lauta.storage
+    .change(async (stores) => {
+      const { eventId } = command;
+      const head =
+        command.kind === 'event.create'
+          ? { seq: 0, hash: genesisHash(eventId) }
+          : await stores.ledger.lockHead(eventId);
+      const known = await stores.receipts.find(accountId, idempotencyKey);
+      if (known) {
+        if (known.bodySha256 !== bodySha256) refuse('idempotency-key-reused');
+        return { receipt: known.receipt, isNew: false };
+      }
+      if (!head) refuse('not-found', { what: 'event' });
+      const now = lauta.clock.now();
+      const purse = openPurse();
+      const done = await handle({ stores, accountId, now, commit: purse.commit }, command);
+      const entry = appendEntry(head, {
+        eventId,
+        actorId: accountId,
+        kind: command.kind,
+        at: now.toISOString(),
+        body: {
+          ...done.body,
+          commandId: command.commandId,
+          deviceId: command.deviceId,
+          madeAt: command.madeAt,
+        },
+      });
+      await stores.ledger.append(eventId, entry, purse.opened(entry.seq));
+      const made: Receipt = {
+        commandId: command.commandId,
+        kind: command.kind,
+        eventId,
+        seq: entry.seq,
+        receivedAt: now.toISOString(),
+        result: done.result ?? {},
+      };
+      await stores.receipts.keep(accountId, idempotencyKey, bodySha256, made, now);
+      return { receipt: made, isNew: true };
+    })
+    .catch(async (error: unknown) => {
+      // Two sendings at the same moment: the one that lost the race finds the other's receipt.
+      if (!isDuplicate(error)) throw error;
+      const known = await lauta.storage.read.receipts.find(accountId, idempotencyKey);
+      if (known?.bodySha256 !== bodySha256) throw error;
+      return { receipt: known.receipt, isNew: false };
+    });
+  if (isNew) lauta.hub.publish({ eventId: receipt.eventId, seq: receipt.seq, kind: receipt.kind });
+  return receipt;
+}
+
+function handle<K extends CommandKind>(
+  context: CommandContext,
+  command: Extract<Command, { kind: K }>,
+): Promise<Done> {
+  const handler = HANDLERS[command.kind as K];
+  return handler(context, command.body as Parameters<Handler<K>>[1], command);
+}

@@ -1,0 +1,52 @@
+import { z } from 'zod';
+
+const whole = (fallback: number) => z.coerce.number().int().min(0).default(fallback);
+
+const schema = z.object({
+  LAUTA_DB: z.string().min(1, 'the address of the database, mysql://…'),
+  LAUTA_WEB: z.string().optional(),
+  LAUTA_CACHE: z.string().default('.lauta/photographs'),
+  LAUTA_NOW: z.iso.datetime({ offset: true }).optional(),
+  LAUTA_DEMO: z.enum(['none', 'open']).default('none'),
+  LAUTA_DEMO_CATCHES: whole(90),
+  LAUTA_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
+  LAUTA_TRUST_PROXY: whole(0),
+  LAUTA_TRIES_PER_ADDRESS: whole(60),
+  LAUTA_TRIES_PER_ACCOUNT: whole(10),
+  PORT: whole(4310),
+});
+
+export interface Config {
+  databaseUri: string;
+  /** Where the built pages are; without it only the API is served. */
+  webDir: string | null;
+  /** Where rendered demo photographs are kept. */
+  cacheDir: string;
+  frozenNow: Date | null;
+  demo: boolean;
+  demoCatches: number;
+  logLevel: string;
+  /** How many proxies stand before the server; their word on address and scheme is taken. */
+  trustProxy: number;
+  triesPerAddress: number;
+  triesPerAccount: number;
+  port: number;
+}
+
+/** @throws ZodError naming the variable */
+export function readConfig(env: Record<string, string | undefined>): Config {
+  const values = schema.parse(env);
+  return {
+    databaseUri: values.LAUTA_DB,
+    webDir: values.LAUTA_WEB ?? null,
+    cacheDir: values.LAUTA_CACHE,
+    frozenNow: values.LAUTA_NOW ? new Date(values.LAUTA_NOW) : null,
+    demo: values.LAUTA_DEMO === 'open',
+    demoCatches: values.LAUTA_DEMO_CATCHES,
+    logLevel: values.LAUTA_LOG,
+    trustProxy: values.LAUTA_TRUST_PROXY,
+    triesPerAddress: values.LAUTA_TRIES_PER_ADDRESS,
+    triesPerAccount: values.LAUTA_TRIES_PER_ACCOUNT,
+    port: values.PORT,
+  };
+}

@@ -1,0 +1,380 @@
+import { createHash } from 'node:crypto';
+import type { Role } from '@lauta/core/people';
+import { findBoard, readBoard, type BoardMarks, type Point, type Quad } from '@lauta/core/photo';
+import { stepsReached } from '@lauta/core/rules';
+import { wallTimeOf } from '@lauta/core/schedule';
+import type { Command, CommandBody, CommandKind, Receipt } from '@lauta/contract';
+import { rollDice, seedFor, type PhotoTruth } from '@lauta/sim/camera';
+import {
+  DEMO_ANGLERS,
+  DEMO_EVENT,
+  DEMO_OFFICIALS,
+  DEMO_SEED,
+  DEMO_SHEET,
+  demoId,
+  planDemo,
+  type DemoCatch,
+  type DemoPerson,
+} from '@lauta/sim/demo';
+import { frozenClock } from '../clock.ts';
+import { applyCommand } from '../command/applyCommand.ts';
+import type { Lauta } from '../lauta.ts';
+import { completePhotograph, declarePhotograph, receiveChunk } from '../photo/receivePhotograph.ts';
+import type { Storage } from '../storage/storage.ts';
+import { openDemoCamera, type DemoCamera, type PhotographOrder } from './demoPhotographs.ts';
+
+export interface Demo {
+  clockOffsetMs: number;
+}
+
+export interface LoadOptions {
+  catches: number;
+  cacheDir: string;
+  say: (text: string) => void;
+  signal: AbortSignal;
+}
+
+const BEFORE_SERVING = 12;
+const SIZE_PX = { widthPx: 1600, heightPx: 1200 };
+const DEVICE_ID = demoId('device', Date.parse(DEMO_EVENT.preparedAt));
+export const DEMO_EVENT_ID = demoId('event', Date.parse(DEMO_EVENT.preparedAt));
+
+/**
+ * The demo of this installation: the one that is already in the database, or a new one where the database is empty
+ * and a demo is wanted. Its clock was set when it was first loaded and goes on from there.
+ */
+export async function openDemo(storage: Storage, wanted: boolean): Promise<Demo | null> {
+  const { settings, people } = storage.read;
+  const known = await settings.get('demo-clock-offset-ms');
+  if (known !== null) return { clockOffsetMs: Number(known) };
+  if (!wanted || (await people.anyAccount())) return null;
+  const clockOffsetMs = Date.parse(DEMO_EVENT.now) - Date.now();
+  await settings.set('demo-clock-offset-ms', String(clockOffsetMs));
+  await settings.set('demo-seed', String(DEMO_SEED));
+  return { clockOffsetMs };
+}
+
+/**
+ * Loads the demo by the commands that people send. What is there already is left, so that a broken load goes on.
+ * Returns when the event and the first dozen of catches are there; the rest comes in while the server serves.
+ */
+export async function loadDemo(
+  lauta: Lauta,
+  _demo: Demo,
+  options: LoadOptions,
+): Promise<{ finished: Promise<void> }> {
+  const from = performance.now();
+  const cast = await loadEvent(lauta);
+  const catches = planDemo(options.catches);
+  const missing = [];
+  for (const one of catches) {
+    if (!(await lauta.storage.read.catches.find(catchIdOf(one)))) missing.push(one);
+  }
+  if (missing.length === 0) {
+    await decideAll(lauta, cast, catches);
+    return { finished: Promise.resolve() };
+  }
+  options.say(`demo: ${missing.length} catches to photograph`);
+  const camera = await openDemoCamera(options.cacheDir);
+  options.signal.addEventListener('abort', () => void camera.close());
+  const loader = new Loader(lauta, cast, camera, options);
+  const timeline = planTimeline(catches);
+  const first = timeline.findIndex(
+    (_, i) => timeline.slice(0, i + 1).filter((act) => act.kind === 'claim').length === BEFORE_SERVING,
+  );
+  const split = first === -1 ? timeline.length : first + 1;
+  loader.photographAhead(missing);
+  await loader.play(timeline.slice(0, split));
+  const finished = loader
+    .play(timeline.slice(split))
+    .then(() => {
+      if (options.signal.aborted) return;
+      const seconds = ((performance.now() - from) / 1000).toFixed(1);
+      options.say(`demo: all ${catches.length} catches are in, after ${seconds} s`);
+    })
+    .catch((error: unknown) => {
+      if (!options.signal.aborted) throw error;
+    })
+    .finally(() => camera.close());
+  return { finished };
+}
+
+const catchIdOf = (one: DemoCatch): string => demoId(`catch ${one.index}`, one.capturedAtMs);
+const verdictIdOf = (one: DemoCatch): string => demoId(`verdict ${one.index}`, one.decision?.atMs ?? 0);
+
+interface Act {
+  kind: 'claim' | 'decide';
+  atMs: number;
+  caught: DemoCatch;
+}
+
+function planTimeline(catches: readonly DemoCatch[]): Act[] {
+  const acts = catches.flatMap((caught): Act[] => [
+    { kind: 'claim', atMs: caught.receivedAtMs, caught },
+    ...(caught.decision ? [{ kind: 'decide' as const, atMs: caught.decision.atMs, caught }] : []),
+  ]);
+  return acts.sort((a, b) => a.atMs - b.atMs);
+}
+
+interface Cast {
+  judgeId: string;
+  anglers: { accountId: string; entrantId: string; number: number; codes: Map<string, string> }[];
+  dayIds: Map<string, string>;
+  eventCode: string;
+}
+
+/** Sends a command as its sender would have, at the demo's own time. */
+function send<K extends CommandKind>(
+  lauta: Lauta,
+  accountId: string,
+  label: string,
+  atMs: number,
+  kind: K,
+  body: CommandBody<K>,
+): Promise<Receipt> {
+  const commandId = demoId(`command ${label}`, atMs);
+  const command = {
+    v: 1,
+    commandId,
+    eventId: DEMO_EVENT_ID,
+    madeAt: new Date(atMs).toISOString(),
+    deviceId: DEVICE_ID,
+    kind,
+    body,
+  } as unknown as Command;
+  return applyCommand({ ...lauta, clock: frozenClock(new Date(atMs)) }, accountId, commandId, command);
+}
+
+async function loadEvent(lauta: Lauta): Promise<Cast> {
+  const stores = lauta.storage.read;
+  const preparedMs = Date.parse(DEMO_EVENT.preparedAt);
+  const director = await ensureDirector(lauta, preparedMs);
+  const { name, zone, days } = DEMO_EVENT;
+  const plan = days.map(({ date, sessions }) => ({ date, sessions: sessions.map((one) => ({ ...one })) }));
+  await send(lauta, director, 'event', preparedMs, 'event.create', {
+    eventId: DEMO_EVENT_ID,
+    name,
+    zone,
+    isPublic: true,
+    days: plan,
+  });
+  await send(lauta, director, 'rules', preparedMs + 60_000, 'rules.publish', { sheet: DEMO_SHEET });
+  const add = async (person: DemoPerson, role: Role, i: number): Promise<string> => {
+    const atMs = preparedMs + 120_000 + i * 1000;
+    const accountId = demoId(`account ${person.email}`, preparedMs);
+    await send(lauta, director, `person ${person.email} ${role}`, atMs, 'people.add', {
+      accountId,
+      name: person.name,
+      email: person.email,
+      roles: [role],
+    });
+    return accountId;
+  };
+  const judgeId = await add(DEMO_OFFICIALS.judge, 'judge', 0);
+  await add(DEMO_OFFICIALS['weigh-master'], 'weigh-master', 1);
+  const accountIds: string[] = [];
+  for (const [i, angler] of DEMO_ANGLERS.entries()) accountIds.push(await add(angler, 'angler', 2 + i));
+  const entrants = await stores.people.entrantsOf(DEMO_EVENT_ID);
+  const anglers = [];
+  for (const accountId of accountIds) {
+    const own = (await stores.people.entrantsWith(accountId)).find((one) => one.eventId === DEMO_EVENT_ID);
+    const entrant = entrants.find((one) => one.entrantId === own?.entrantId);
+    if (!entrant) throw new Error(`demo account ${accountId}: expected an entrant`);
+    const identifiers = await stores.events.identifiersOf(entrant.entrantId);
+    anglers.push({
+      accountId,
+      entrantId: entrant.entrantId,
+      number: entrant.number,
+      codes: new Map(identifiers.map((one) => [one.dayId, one.code])),
+    });
+  }
+  const event = await stores.events.find(DEMO_EVENT_ID);
+  const dayIds = new Map((await stores.events.days(DEMO_EVENT_ID)).map((day) => [day.date, day.dayId]));
+  return { judgeId, anglers, dayIds, eventCode: event?.eventCode ?? '' };
+}
+
+async function ensureDirector(lauta: Lauta, preparedMs: number): Promise<string> {
+  const { name, email } = DEMO_OFFICIALS.director;
+  const accountId = demoId('account director', preparedMs);
+  await lauta.storage.change(async ({ people }) => {
+    if (await people.findAccount(accountId)) return;
+    await people.addAccount(
+      { accountId, name, email, passwordHash: null, founder: true, invitedByEventId: null },
+      new Date(preparedMs),
+    );
+  });
+  return accountId;
+}
+
+/** Verdicts that a broken load left out. */
+async function decideAll(lauta: Lauta, cast: Cast, catches: readonly DemoCatch[]): Promise<void> {
+  for (const one of catches) {
+    if (!one.decision) continue;
+    const former = await lauta.storage.read.catches.verdictsOf(catchIdOf(one));
+    if (former.length === 0) await decide(lauta, cast, one);
+  }
+}
+
+async function decide(lauta: Lauta, cast: Cast, caught: DemoCatch): Promise<void> {
+  if (!caught.decision) return;
+  const catchId = catchIdOf(caught);
+  const record = await lauta.storage.read.catches.find(catchId);
+  const measurement = record && (await lauta.storage.read.catches.measurement(record.measurementId));
+  if (!measurement) throw new Error(`demo catch ${caught.index}: expected a claim before its verdict`);
+  const { atMs, ...planned } = caught.decision;
+  await send(lauta, cast.judgeId, `verdict ${caught.index}`, atMs, 'catch.judge', {
+    catchId,
+    verdictId: verdictIdOf(caught),
+    replaces: null,
+    decision:
+      planned.kind === 'accepted'
+        ? { ...planned, steps: stepsReached(DEMO_SHEET.measure, measurement.reading.apparentMm) }
+        : planned,
+  });
+}
+
+class Loader {
+  private readonly files = new Map<number, Promise<{ jpeg: Uint8Array; truth: PhotoTruth }>>();
+  private taken = 0;
+  private readonly lauta: Lauta;
+  private readonly cast: Cast;
+  private readonly camera: DemoCamera;
+  private readonly options: LoadOptions;
+
+  constructor(lauta: Lauta, cast: Cast, camera: DemoCamera, options: LoadOptions) {
+    this.lauta = lauta;
+    this.cast = cast;
+    this.camera = camera;
+    this.options = options;
+  }
+
+  /** Orders every photograph at once; the camera's threads take them in order. */
+  photographAhead(catches: readonly DemoCatch[]): void {
+    const inOrder = catches.toSorted((a, b) => a.receivedAtMs - b.receivedAtMs);
+    for (const caught of inOrder) {
+      const file = this.camera.take(this.orderFor(caught));
+      // Whoever awaits it hears of a failure; nobody may, after an abort.
+      file.catch(() => undefined);
+      this.files.set(caught.index, file);
+    }
+  }
+
+  async play(timeline: readonly Act[]): Promise<void> {
+    for (const { kind, caught } of timeline) {
+      if (this.options.signal.aborted) return;
+      if (kind === 'decide') await decide(this.lauta, this.cast, caught);
+      else await this.claim(caught);
+    }
+  }
+
+  private codeOf(caught: DemoCatch): string {
+    const { dayIds, anglers } = this.cast;
+    const date = new Date(caught.capturedAtMs).toISOString().slice(0, 10);
+    return anglers[caught.angler]?.codes.get(dayIds.get(date) ?? '') ?? '';
+  }
+
+  private orderFor(caught: DemoCatch): PhotographOrder {
+    const { local, offset } = wallTimeOf(caught.capturedAtMs, DEMO_EVENT.zone);
+    const utc = new Date(caught.capturedAtMs);
+    const dice = rollDice(seedFor(caught.seed, 'position'));
+    const { latitude, longitude } = DEMO_EVENT.position;
+    return {
+      seed: caught.seed,
+      boardId: caught.boardId,
+      look: caught.speciesId,
+      lengthMm: caught.lengthMm,
+      identifier: {
+        eventCode: this.cast.eventCode,
+        entrantNumber: this.cast.anglers[caught.angler]?.number ?? 0,
+        code: this.codeOf(caught),
+      },
+      ...SIZE_PX,
+      notes: {
+        takenLocal: local.replaceAll('-', ':').replace('T', ' '),
+        offset,
+        device: 'simulated camera',
+        position: {
+          latitude: latitude + dice.between(-0.012, 0.012),
+          longitude: longitude + dice.between(-0.02, 0.02),
+        },
+        takenUtc: {
+          date: utc.toISOString().slice(0, 10).replaceAll('-', ':'),
+          hour: utc.getUTCHours(),
+          minute: utc.getUTCMinutes(),
+          second: utc.getUTCSeconds(),
+        },
+      },
+    };
+  }
+
+  private async claim(caught: DemoCatch): Promise<void> {
+    const file = this.files.get(caught.index);
+    const angler = this.cast.anglers[caught.angler];
+    // No order: it was claimed in an earlier run.
+    if (!file || !angler) return;
+    const { jpeg, truth } = await file;
+    this.files.delete(caught.index);
+    const photographId = demoId(`photograph ${caught.index}`, caught.capturedAtMs);
+    await this.upload(angler.accountId, photographId, jpeg, caught.receivedAtMs);
+    const marks = marksByHand(truth, caught);
+    await send(this.lauta, angler.accountId, `claim ${caught.index}`, caught.receivedAtMs, 'catch.claim', {
+      catchId: catchIdOf(caught),
+      entrantId: angler.entrantId,
+      speciesId: caught.speciesId,
+      captured: { at: new Date(caught.capturedAtMs).toISOString(), source: 'photograph' },
+      photographs: [{ photographId, role: 'board' }],
+      measurement: {
+        kind: 'board',
+        measurementId: demoId(`measurement ${caught.index}`, caught.capturedAtMs),
+        photographId,
+        boardId: caught.boardId,
+        marks,
+      },
+      claimedSteps: readSteps(caught, marks, truth) + caught.overclaimSteps,
+      identifierCode: this.codeOf(caught),
+    });
+    this.taken += 1;
+    if (this.taken % 10 === 0) this.options.say(`demo: ${this.taken} catches in`);
+  }
+
+  private async upload(
+    accountId: string,
+    photographId: string,
+    jpeg: Uint8Array,
+    atMs: number,
+  ): Promise<void> {
+    const lauta = { ...this.lauta, clock: frozenClock(new Date(atMs)) };
+    const { chunkBytes } = await declarePhotograph(lauta, accountId, {
+      photographId,
+      eventId: DEMO_EVENT_ID,
+      byteLength: jpeg.length,
+      sha256: createHash('sha256').update(jpeg).digest('hex'),
+    });
+    for (let seq = 0; seq * chunkBytes < jpeg.length; seq++) {
+      const chunk = jpeg.subarray(seq * chunkBytes, (seq + 1) * chunkBytes);
+      await receiveChunk(lauta, accountId, photographId, seq, chunk);
+    }
+    await completePhotograph(lauta, accountId, photographId);
+  }
+}
+
+/** Marks as an angler's thumb would set them: near the truth. */
+function marksByHand(truth: PhotoTruth, caught: DemoCatch): BoardMarks {
+  const dice = rollDice(seedFor(caught.seed, 'marks'));
+  const near = ([x, y]: readonly [number, number]): Point => [
+    Math.round((x + caught.markSigmaPx * dice.normal()) * 10) / 10,
+    Math.round((y + caught.markSigmaPx * dice.normal()) * 10) / 10,
+  ];
+  return {
+    corners: truth.corners.map(near) as unknown as Quad,
+    nose: near(truth.nosePx ?? [0, 0]),
+    tail: near(truth.tailPx ?? [0, 0]),
+  };
+}
+
+function readSteps(caught: DemoCatch, marks: BoardMarks, truth: PhotoTruth): number {
+  const board = findBoard(caught.boardId);
+  const reading = board && readBoard(board, marks, { ...SIZE_PX, focal35Mm: truth.focal35Mm });
+  if (!reading?.ok) throw new Error(`demo catch ${caught.index}: expected marks that can be read`);
+  return stepsReached(DEMO_SHEET.measure, reading.value.apparentMm);
+}

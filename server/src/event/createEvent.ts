@@ -1,0 +1,99 @@
+import { v7 as uuidv7 } from 'uuid';
+import { issueCodes } from '@lauta/core/identifier';
+import { genesisHash } from '@lauta/core/ledger';
+import { resolveWallTime } from '@lauta/core/schedule';
+import type { Handler } from '../command/commandContext.ts';
+import { secureRandom } from '../lauta.ts';
+import { askerOf, requireMay } from '../people/subject.ts';
+import { refuse } from '../refusal.ts';
+
+const EVENT_CODE_LENGTH = 4;
+
+/** A new event with its days and sessions; who creates it is its first director. */
+export const createEvent: Handler<'event.create'> = async ({ stores, accountId, now }, body, command) => {
+  const { eventId } = body;
+  if (eventId !== command.eventId)
+    refuse('invalid-request', { path: 'body.eventId', expected: command.eventId });
+  await requireMay(stores, await askerOf(stores, accountId), 'create-event', { eventId: null });
+  if (await stores.events.find(eventId)) refuse('event-exists');
+  const sessions = resolveSessions(body.days, body.zone);
+  const eventCode = await freeEventCode(await stores.events.eventCodes());
+  const { name, zone, isPublic } = body;
+  await stores.events.add({ eventId, name, zone, isPublic, eventCode }, now);
+  await stores.ledger.open(eventId, { seq: 0, hash: genesisHash(eventId) });
+  for (const [i, { date }] of body.days.entries()) {
+    const dayId = uuidv7();
+    await stores.events.addDay(eventId, { dayId, seq: i + 1, date });
+    for (const [k, session] of sessions.filter((one) => one.day === i).entries()) {
+      const { linesInLocal, linesOutLocal, linesInAt, linesOutAt } = session;
+      await stores.events.addSession({
+        sessionId: uuidv7(),
+        dayId,
+        seq: k + 1,
+        linesInLocal,
+        linesOutLocal,
+        linesInAt,
+        linesOutAt,
+      });
+    }
+  }
+  await stores.people.addRole(eventId, accountId, 'director');
+  return {
+    body: {
+      name,
+      zone,
+      isPublic,
+      eventCode,
+      days: body.days,
+      sessions: sessions.map((one) => ({
+        linesInAt: one.linesInAt.toISOString(),
+        linesOutAt: one.linesOutAt.toISOString(),
+      })),
+    },
+    result: { eventCode },
+  };
+};
+
+interface ResolvedSession {
+  day: number;
+  linesInLocal: string;
+  linesOutLocal: string;
+  linesInAt: Date;
+  linesOutAt: Date;
+}
+
+function resolveSessions(
+  days: readonly { sessions: readonly { linesInLocal: string; linesOutLocal: string }[] }[],
+  zone: string,
+): ResolvedSession[] {
+  const resolve = (local: string): Date => {
+    const resolved = resolveWallTime(local, zone);
+    if (resolved.ok) return new Date(resolved.instantMs);
+    if (resolved.code === 'unknown-zone') refuse('unknown-zone', { zone });
+    refuse('wall-time-skipped', { local, zone, why: resolved.code });
+  };
+  const sessions = days.flatMap((day, i) =>
+    day.sessions.map(({ linesInLocal, linesOutLocal }) => ({
+      day: i,
+      linesInLocal,
+      linesOutLocal,
+      linesInAt: resolve(linesInLocal),
+      linesOutAt: resolve(linesOutLocal),
+    })),
+  );
+  const inOrder = sessions.toSorted((a, b) => a.linesInAt.getTime() - b.linesInAt.getTime());
+  for (const [i, session] of inOrder.entries()) {
+    const next = inOrder[i + 1];
+    if (session.linesOutAt <= session.linesInAt || (next && next.linesInAt < session.linesOutAt)) {
+      refuse('sessions-overlap', { linesInLocal: session.linesInLocal });
+    }
+  }
+  return sessions;
+}
+
+async function freeEventCode(taken: readonly string[]): Promise<string> {
+  for (;;) {
+    const [code] = issueCodes(1, secureRandom, EVENT_CODE_LENGTH);
+    if (code && !taken.includes(code)) return code;
+  }
+}

@@ -1,0 +1,139 @@
+import express, { Router, type Request, type RequestHandler, type Response } from 'express';
+import type { Capability, Subject } from '@lauta/core/people';
+import type { Lauta } from '../lauta.ts';
+import type { Account } from '../people/peopleStore.ts';
+import { requireMay, type Scope } from '../people/subject.ts';
+import { accountOfToken } from '../people/signIn.ts';
+import { refuse } from '../refusal.ts';
+import { tokenOf } from './cookies.ts';
+
+/** What a route's handler is given, once the caller was let in. */
+export interface Asked {
+  lauta: Lauta;
+  request: Request;
+  response: Response;
+  account: Account | null;
+}
+
+export interface AskedSignedIn extends Asked {
+  account: Account;
+}
+
+type Method = 'get' | 'post' | 'put';
+
+/** Who may call: anyone, whoever is signed in, or whom the table in core allows it. */
+export type Access = 'anyone' | 'signed-in' | Capability;
+
+export interface RouteLine {
+  method: Method;
+  path: string;
+  access: Access;
+}
+
+type ScopeOf = (asked: Asked) => Promise<Scope & { eventId: string }>;
+
+const JSON_BODY = express.json({ limit: '256kb' });
+
+/**
+ * Every route of the server, each with who may call it. A route can't be added without saying so:
+ * the check stands here, before the handler, and not in it.
+ */
+export class RouteTable {
+  readonly router = Router();
+  readonly lines: RouteLine[] = [];
+  private readonly lauta: Lauta;
+
+  constructor(lauta: Lauta) {
+    this.lauta = lauta;
+  }
+
+  anyone(
+    method: Method,
+    path: string,
+    handle: (asked: Asked) => Promise<unknown>,
+    before: RequestHandler[] = [],
+  ): void {
+    this.add({ method, path, access: 'anyone' }, handle, before);
+  }
+
+  signedIn(
+    method: Method,
+    path: string,
+    handle: (asked: AskedSignedIn) => Promise<unknown>,
+    before: RequestHandler[] = [],
+  ): void {
+    this.add(
+      { method, path, access: 'signed-in' },
+      (asked) => {
+        const { account } = asked;
+        if (!account) refuse('not-signed-in');
+        return handle({ ...asked, account });
+      },
+      before,
+    );
+  }
+
+  /** Only for whom `capability` is allowed on what `scopeOf` says the request is about. */
+  allowed(
+    method: Method,
+    path: string,
+    capability: Capability,
+    scopeOf: ScopeOf,
+    handle: (asked: Asked, scope: Scope & { eventId: string }, subject: Subject) => Promise<unknown>,
+    before: RequestHandler[] = [],
+  ): void {
+    this.add(
+      { method, path, access: capability },
+      async (asked) => {
+        const scope = await scopeOf(asked);
+        const subject = await requireMay(this.lauta.storage.read, asked.account, capability, scope);
+        return handle(asked, scope, subject);
+      },
+      before,
+    );
+  }
+
+  private add(line: RouteLine, handle: (asked: Asked) => Promise<unknown>, before: RequestHandler[]): void {
+    this.lines.push(line);
+    const body = line.method === 'get' || before.length > 0 ? [] : [JSON_BODY];
+    this.router[line.method](line.path, ...body, ...before, async (request, response) => {
+      const account = await accountOfToken(this.lauta, tokenOf(request));
+      const answer = await handle({ lauta: this.lauta, request, response, account });
+      if (answer === undefined || response.headersSent) return;
+      response.setHeader('Cache-Control', 'no-store');
+      response.json(answer);
+    });
+  }
+}
+
+/** A path's parameter that names something by UUID; anything else names nothing. */
+export function idParameter(request: Request, name: string): string {
+  const value = request.params[name];
+  if (typeof value !== 'string' || !/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(value)) {
+    refuse('not-found');
+  }
+  return value.toLowerCase();
+}
+
+export interface PageAsked {
+  page: number;
+  pageSize: number;
+  offset: number;
+}
+
+/** `?page=1&pageSize=50`, bounded. */
+export function pageAsked(request: Request, defaultSize = 50, maxSize = 200): PageAsked {
+  const whole = (value: unknown, fallback: number, max: number): number => {
+    const number = Number(value ?? fallback);
+    return Number.isInteger(number) && number >= 1 ? Math.min(number, max) : fallback;
+  };
+  const page = whole(request.query['page'], 1, 100_000);
+  const pageSize = whole(request.query['pageSize'], defaultSize, maxSize);
+  return { page, pageSize, offset: (page - 1) * pageSize };
+}
+
+export const eventScope: ScopeOf = async ({ lauta, request }) => {
+  const eventId = idParameter(request, 'eventId');
+  if (!(await lauta.storage.read.events.find(eventId))) refuse('not-found', { what: 'event' });
+  return { eventId };
+};

@@ -1,0 +1,17 @@
+import { randomBytes } from 'node:crypto';
+import type { Clock } from './clock.ts';
+import type { LiveHub } from './live/liveHub.ts';
+import type { Storage } from './storage/storage.ts';
+
+/** What the whole server works with, made once at the start and handed in. */
+export interface Lauta {
+  storage: Storage;
+  clock: Clock;
+  hub: LiveHub;
+  isDemo: boolean;
+}
+
+/** Uniform in [0, 1) from the system's own dice: identifiers' codes must not be guessed. */
+export function secureRandom(): number {
+  return randomBytes(6).readUIntBE(0, 6) / 2 ** 48;
+}

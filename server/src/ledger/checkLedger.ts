@@ -1,0 +1,108 @@
+import { canonicalBytes, commitTo, hashHex, verifyLedger, type StoredEntry } from '@lauta/core/ledger';
+import type { Stores } from '../storage/storage.ts';
+
+export type RecordFault = 'commitment-differs' | 'record-differs' | 'photograph-differs' | 'sheet-differs';
+
+export interface LedgerCheck {
+  ok: boolean;
+  entries: number;
+  head: { seq: number; hash: string } | null;
+  firstFault: { seq: number; fault: string } | null;
+}
+
+const AT_ONCE = 500;
+
+/**
+ * Checks an event's whole record: first the chain itself, then that what stands outside of it (catches, verdicts,
+ * rule sheets, photographs' hashes, committed words) is still what its entries say.
+ */
+export async function checkLedger(stores: Stores, eventId: string): Promise<LedgerCheck> {
+  const head = await stores.ledger.head(eventId);
+  const entries: StoredEntry[] = [];
+  for (;;) {
+    const some = await stores.ledger.entries(eventId, entries.at(-1)?.seq ?? 0, AT_ONCE);
+    entries.push(...some);
+    if (some.length < AT_ONCE) break;
+  }
+  const verdict = verifyLedger(eventId, entries, head ?? undefined);
+  if (!verdict.ok) {
+    const { seq, fault } = verdict;
+    return { ok: false, entries: entries.length, head, firstFault: { seq, fault } };
+  }
+  const firstFault = await checkRecords(stores, eventId, entries);
+  return { ok: firstFault === null, entries: entries.length, head, firstFault };
+}
+
+interface EntryFields {
+  seq: number;
+  kind: string;
+  body: Record<string, unknown>;
+}
+
+async function checkRecords(
+  stores: Stores,
+  eventId: string,
+  entries: readonly StoredEntry[],
+): Promise<{ seq: number; fault: RecordFault } | null> {
+  const commitments = await stores.ledger.commitments(eventId, 0, entries.at(-1)?.seq ?? 0);
+  const sheets = await stores.rules.versions(eventId);
+  for (const { seq, bytes } of entries) {
+    const { kind, body } = JSON.parse(Buffer.from(bytes).toString('utf8')) as EntryFields;
+    const standing = JSON.stringify(body);
+    for (const { salt, value } of commitments.filter((one) => one.seq === seq)) {
+      const commitment = commitTo(Buffer.from(salt, 'hex'), JSON.parse(value));
+      if (!standing.includes(commitment)) return { seq, fault: 'commitment-differs' };
+    }
+    if (kind === 'rules.publish') {
+      const sheet = sheets.find((one) => one.version === body['version']);
+      if (!sheet || hashHex(sheet.bytes) !== body['sha256']) return { seq, fault: 'sheet-differs' };
+    }
+    if (kind === 'catch.claim' && !(await claimStands(stores, body))) return { seq, fault: 'record-differs' };
+    if (kind === 'catch.judge' && !(await verdictStands(stores, body)))
+      return { seq, fault: 'record-differs' };
+    for (const { label, value } of commitments.filter((one) => one.seq === seq)) {
+      if (!label.startsWith('photograph-')) continue;
+      const photograph = await stores.photographs.find(label.slice('photograph-'.length));
+      const { sha256 } = JSON.parse(value) as { sha256: string };
+      if (photograph?.sha256 !== sha256) return { seq, fault: 'photograph-differs' };
+    }
+  }
+  return null;
+}
+
+async function claimStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {
+  const record = await stores.catches.find(String(body['catchId']));
+  if (!record) return false;
+  const measurement = await stores.catches.measurement(record.measurementId);
+  const now = {
+    entrantId: record.entrantId,
+    speciesId: record.speciesId,
+    dayId: record.dayId,
+    ruleVersion: record.ruleVersion,
+    capturedAt: record.capturedAt.toISOString(),
+    capturedSource: record.capturedSource,
+    inSession: record.inSession,
+    marks: record.marks,
+    claimedSteps: record.claimedSteps,
+    measurement: { measurementId: record.measurementId, reading: measurement?.reading ?? null },
+  };
+  return Object.entries(now).every(([field, value]) => canonicalEqual(value, body[field]));
+}
+
+async function verdictStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {
+  const verdicts = await stores.catches.verdictsOf(String(body['catchId']));
+  const verdict = verdicts.find((one) => one.verdictId === body['verdictId']);
+  if (!verdict) return false;
+  const { decision } = verdict;
+  const infractions =
+    decision.kind === 'accepted' || decision.kind === 'refused' ? decision.infractions.toSorted() : [];
+  return (
+    decision.kind === body['kind'] &&
+    (decision.kind === 'accepted' ? decision.steps : null) === body['steps'] &&
+    canonicalEqual(infractions, body['infractions'])
+  );
+}
+
+function canonicalEqual(a: unknown, b: unknown): boolean {
+  return hashHex(canonicalBytes(a)) === hashHex(canonicalBytes(b));
+}

@@ -1,0 +1,67 @@
+import { and, asc, desc, eq, gt, isNotNull, lte } from 'drizzle-orm';
+import type { Connection } from '../storage/database.ts';
+import { commitments, ledgerEntries, ledgers } from '../storage/schema.ts';
+import type { LedgerStore } from './ledgerStore.ts';
+
+const entryColumns = { seq: ledgerEntries.seq, bytes: ledgerEntries.bytes, hash: ledgerEntries.hash };
+const headColumns = { seq: ledgers.seq, hash: ledgers.hash };
+
+export function mariadbLedgerStore(db: Connection): LedgerStore {
+  return {
+    async open(eventId, head) {
+      await db.insert(ledgers).values({ eventId, seq: head.seq, hash: head.hash });
+    },
+    async head(eventId) {
+      const [row] = await db.select(headColumns).from(ledgers).where(eq(ledgers.eventId, eventId));
+      return row ?? null;
+    },
+    async lockHead(eventId) {
+      const [row] = await db
+        .select(headColumns)
+        .from(ledgers)
+        .where(eq(ledgers.eventId, eventId))
+        .for('update');
+      return row ?? null;
+    },
+    async append(eventId, entry, opened) {
+      await db.insert(ledgerEntries).values({ eventId, ...entry });
+      if (opened.length > 0) {
+        await db.insert(commitments).values(opened.map((one) => ({ eventId, ...one })));
+      }
+      await db.update(ledgers).set({ seq: entry.seq, hash: entry.hash }).where(eq(ledgers.eventId, eventId));
+    },
+    async entries(eventId, after, limit) {
+      return db
+        .select(entryColumns)
+        .from(ledgerEntries)
+        .where(and(eq(ledgerEntries.eventId, eventId), gt(ledgerEntries.seq, after)))
+        .orderBy(asc(ledgerEntries.seq))
+        .limit(limit);
+    },
+    async newest(eventId, offset, limit) {
+      return db
+        .select(entryColumns)
+        .from(ledgerEntries)
+        .where(eq(ledgerEntries.eventId, eventId))
+        .orderBy(desc(ledgerEntries.seq))
+        .limit(limit)
+        .offset(offset);
+    },
+    async commitments(eventId, after, until) {
+      const rows = await db
+        .select()
+        .from(commitments)
+        .where(
+          and(
+            eq(commitments.eventId, eventId),
+            gt(commitments.seq, after),
+            lte(commitments.seq, until),
+            isNotNull(commitments.salt),
+          ),
+        );
+      return rows.flatMap(({ seq, label, salt, value }) =>
+        salt !== null && value !== null ? [{ seq, label, salt, value }] : [],
+      );
+    },
+  };
+}

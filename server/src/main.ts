@@ -1,0 +1,60 @@
+import { resolve } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { pino } from 'pino';
+import { createApp } from './app.ts';
+import { frozenClock, realClock } from './clock.ts';
+import { readConfig } from './config.ts';
+import { loadDemo, openDemo } from './demo/loadDemo.ts';
+import type { Lauta } from './lauta.ts';
+import { openLiveHub } from './live/liveHub.ts';
+import { openPool } from './storage/database.ts';
+import { mariadbStorage } from './storage/storage.ts';
+
+/** Starts the server on the database of LAUTA_DB; ends on SIGTERM or SIGINT when the last answer is given. */
+async function main(): Promise<void> {
+  const config = readConfig(process.env);
+  const logger = pino({ level: config.logLevel });
+  const storage = mariadbStorage(openPool(config.databaseUri));
+  await storage.migrate();
+
+  const stopping = new AbortController();
+  const demo = await openDemo(storage, config.demo);
+  const clock = config.frozenNow ? frozenClock(config.frozenNow) : realClock(demo?.clockOffsetMs ?? 0);
+  const lauta: Lauta = { storage, clock, hub: openLiveHub(), isDemo: demo !== null };
+  const loading = demo
+    ? await loadDemo(lauta, demo, {
+        catches: config.demoCatches,
+        cacheDir: resolve(config.cacheDir),
+        say: (text) => process.stdout.write(`${text}\n`),
+        signal: stopping.signal,
+      })
+    : null;
+
+  const { app } = createApp(lauta, { ...config, logger, webDir: config.webDir && resolve(config.webDir) });
+  const server = app.listen(config.port, '127.0.0.1', (error) => {
+    if (error) {
+      logger.fatal({ err: error }, 'cannot listen');
+      process.exit(1);
+    }
+    logger.info({ port: config.port }, 'serving');
+    // The start script waits for this line.
+    process.stdout.write(`ready http://127.0.0.1:${config.port}\n`);
+  });
+
+  const stop = async (signal: NodeJS.Signals): Promise<void> => {
+    logger.info({ signal }, 'stopping');
+    stopping.abort();
+    server.close();
+    server.closeIdleConnections();
+    await Promise.race([loading?.finished, sleep(3000)]);
+    // Event streams never end by themselves.
+    server.closeAllConnections();
+    await storage.close();
+    process.exit(0);
+  };
+  process.once('SIGTERM', (signal) => void stop(signal));
+  process.once('SIGINT', (signal) => void stop(signal));
+  loading?.finished.catch((error: unknown) => logger.error({ err: error }, 'the demo could not be loaded'));
+}
+
+await main();

@@ -1,0 +1,188 @@
+import rateLimit, { ipKeyGenerator } from 'express-rate-limit';
+import express, { type Request, type RequestHandler } from 'express';
+import { v7 as uuidv7 } from 'uuid';
+import {
+  acceptInvitationSchema,
+  demoSignInSchema,
+  setUpSchema,
+  signInSchema,
+  type PersonView,
+  type Who,
+} from '@lauta/contract';
+import { clearTokenCookie, setTokenCookie, tokenOf } from '../http/cookies.ts';
+import { sendProblem } from '../http/problem.ts';
+import { eventScope, idParameter, type RouteTable } from '../http/routeTable.ts';
+import type { Lauta } from '../lauta.ts';
+import { refuse } from '../refusal.ts';
+import { DEMO_EMAILS } from './demoPeople.ts';
+import type { Account } from './peopleStore.ts';
+import {
+  acceptInvitation,
+  beginSignIn,
+  invite,
+  setUpFounder,
+  signInWithPassword,
+  tokenSha256,
+} from './signIn.ts';
+
+export interface SignInLimits {
+  /** Failed tries in a quarter of an hour, for one address on the network and for one account. */
+  triesPerAddress: number;
+  triesPerAccount: number;
+}
+
+export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
+  const [byAddress, byAccount] = signInLimiters(limits);
+
+  table.anyone('get', '/api/who', ({ lauta, account }) => whoIs(lauta, account));
+
+  table.anyone(
+    'post',
+    '/api/sign-in',
+    async ({ lauta, request, response }) => {
+      const { email, password } = signInSchema.parse(request.body);
+      const token = await signInWithPassword(lauta, email, password);
+      setTokenCookie(request, response, token);
+      return { ok: true };
+    },
+    [jsonBody(), byAddress, byAccount],
+  );
+
+  table.anyone('post', '/api/sign-in/demo', async ({ lauta, request, response }) => {
+    const { role } = demoSignInSchema.parse(request.body);
+    const account = lauta.isDemo
+      ? await lauta.storage.read.people.findAccountByEmail(DEMO_EMAILS[role])
+      : null;
+    if (!account) refuse('not-found', { what: 'demo sign-in' });
+    setTokenCookie(request, response, await beginSignIn(lauta.storage.read, account.accountId));
+    return { ok: true };
+  });
+
+  table.signedIn('post', '/api/sign-out', async ({ lauta, request, response }) => {
+    const token = tokenOf(request);
+    if (token) await lauta.storage.read.people.removeSignIn(tokenSha256(token));
+    clearTokenCookie(request, response);
+    return { ok: true };
+  });
+
+  table.signedIn('post', '/api/sign-out-everywhere', async ({ lauta, request, response, account }) => {
+    await lauta.storage.read.people.removeSignInsOf(account.accountId);
+    clearTokenCookie(request, response);
+    return { ok: true };
+  });
+
+  table.anyone(
+    'post',
+    '/api/set-up',
+    async ({ lauta, request, response }) => {
+      const founder = setUpSchema.parse(request.body);
+      const token = await setUpFounder(lauta, { accountId: uuidv7(), ...founder });
+      setTokenCookie(request, response, token);
+      return { ok: true };
+    },
+    [jsonBody(), byAddress],
+  );
+
+  table.anyone(
+    'post',
+    '/api/invitations/accept',
+    async ({ lauta, request, response }) => {
+      const { token, password } = acceptInvitationSchema.parse(request.body);
+      setTokenCookie(request, response, await acceptInvitation(lauta, token, password));
+      return { ok: true };
+    },
+    [jsonBody(), byAddress],
+  );
+
+  table.allowed(
+    'get',
+    '/api/events/:eventId/people',
+    'see-people',
+    eventScope,
+    async ({ lauta }, { eventId }) => {
+      const people = await lauta.storage.read.people.peopleOf(eventId);
+      return people.map(({ account, roles, entrantNumber }): PersonView => ({
+        accountId: account.accountId,
+        name: account.name,
+        email: account.email,
+        roles,
+        entrantNumber,
+        hasPassword: account.passwordHash !== null,
+      }));
+    },
+  );
+
+  table.allowed(
+    'post',
+    '/api/events/:eventId/people/:accountId/invitation',
+    'manage-people',
+    eventScope,
+    async ({ lauta, request }, { eventId }) => {
+      const { token, expiresAt } = await invite(lauta, eventId, idParameter(request, 'accountId'));
+      return { path: `/invitation/${token}`, expiresAt: expiresAt.toISOString() };
+    },
+  );
+
+  table.allowed(
+    'get',
+    '/api/events/:eventId/entrants/:entrantId/identifiers',
+    'see-identifier',
+    async (asked) => {
+      const { eventId } = await eventScope(asked);
+      const entrantId = idParameter(asked.request, 'entrantId');
+      const entrant = await asked.lauta.storage.read.people.findEntrant(entrantId);
+      if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
+      return { eventId, entrantId };
+    },
+    async ({ lauta }, { entrantId }) => lauta.storage.read.events.identifiersOf(entrantId ?? ''),
+  );
+}
+
+async function whoIs(lauta: Lauta, account: Account | null): Promise<Who> {
+  const { clock, storage } = lauta;
+  return {
+    isSetUp: account !== null || (await storage.read.people.anyAccount()),
+    isDemo: lauta.isDemo,
+    clockOffsetMs: clock.offsetMs,
+    frozenAt: clock.frozenAt?.toISOString() ?? null,
+    account: account
+      ? {
+          accountId: account.accountId,
+          name: account.name,
+          founder: account.founder,
+          roles: await storage.read.people.rolesOf(account.accountId),
+          entrants: await storage.read.people.entrantsWith(account.accountId),
+        }
+      : null,
+  };
+}
+
+const jsonBody = (): RequestHandler => express.json({ limit: '16kb' });
+
+const QUARTER_HOUR_MS = 15 * 60_000;
+
+/** Only failures count, so that a team behind one address is not locked out by signing in. */
+function signInLimiters({
+  triesPerAddress,
+  triesPerAccount,
+}: SignInLimits): [RequestHandler, RequestHandler] {
+  const limiter = (limit: number, keyGenerator: (request: Request) => string): RequestHandler =>
+    rateLimit({
+      windowMs: QUARTER_HOUR_MS,
+      limit,
+      skipSuccessfulRequests: true,
+      standardHeaders: 'draft-8',
+      legacyHeaders: false,
+      keyGenerator,
+      handler: (_request, response) => sendProblem(response, 'too-many-tries'),
+    });
+  return [
+    limiter(triesPerAddress, (request) => ipKeyGenerator(request.ip ?? '')),
+    limiter(triesPerAccount, (request) => `account ${emailIn(request.body)}`),
+  ];
+}
+
+function emailIn(body: unknown): string {
+  const email = typeof body === 'object' && body !== null && 'email' in body ? body.email : '';
+  return typeof email === 'string' ? email.trim().toLowerCase().slice(0, 120) : '';
+}

@@ -1,0 +1,113 @@
+import express from 'express';
+import {
+  declarePhotographSchema,
+  PHOTOGRAPH_LIMITS,
+  PHOTOGRAPH_VARIANTS,
+  type PhotographVariant,
+} from '@lauta/contract';
+import { idParameter, type Asked, type RouteTable } from '../http/routeTable.ts';
+import type { Scope } from '../people/subject.ts';
+import { refuse } from '../refusal.ts';
+import type { Photograph } from './photographStore.ts';
+import { completePhotograph, declarePhotograph, readOriginal, receiveChunk } from './receivePhotograph.ts';
+
+const CHUNK_BODY = express.raw({ type: () => true, limit: PHOTOGRAPH_LIMITS.chunkBytes + 1024 });
+
+export function addPhotographRoutes(table: RouteTable): void {
+  table.allowed(
+    'put',
+    '/api/photographs/:photographId',
+    'upload-photograph',
+    async ({ request }) => ({ eventId: declared(request.body).eventId }),
+    async ({ lauta, request, account }) => {
+      const body = declared(request.body);
+      if (body.photographId !== idParameter(request, 'photographId')) {
+        refuse('invalid-request', { path: 'photographId' });
+      }
+      return declarePhotograph(lauta, account?.accountId ?? '', body);
+    },
+  );
+
+  table.allowed(
+    'put',
+    '/api/photographs/:photographId/chunks/:seq',
+    'upload-photograph',
+    uploadScope,
+    async ({ lauta, request, account }) => {
+      const seq = Number(request.params['seq']);
+      const bytes: unknown = request.body;
+      await receiveChunk(
+        lauta,
+        account?.accountId ?? '',
+        idParameter(request, 'photographId'),
+        seq,
+        bytes instanceof Uint8Array ? bytes : new Uint8Array(),
+      );
+      return { ok: true };
+    },
+    [CHUNK_BODY],
+  );
+
+  table.allowed(
+    'post',
+    '/api/photographs/:photographId/complete',
+    'upload-photograph',
+    uploadScope,
+    async ({ lauta, request, account }) =>
+      completePhotograph(lauta, account?.accountId ?? '', idParameter(request, 'photographId')),
+  );
+
+  for (const variant of PHOTOGRAPH_VARIANTS) {
+    table.allowed(
+      'get',
+      `/api/photographs/:photographId/${variant}`,
+      variant === 'original' ? 'see-original' : 'see-catch',
+      viewScope,
+      async (asked) => sendPhotograph(asked, variant),
+    );
+  }
+}
+
+const declared = (body: unknown) => declarePhotographSchema.parse(body);
+
+async function photographAsked({ lauta, request }: Asked): Promise<Photograph> {
+  const photograph = await lauta.storage.read.photographs.find(idParameter(request, 'photographId'));
+  if (!photograph) refuse('not-found', { what: 'photograph' });
+  return photograph;
+}
+
+async function uploadScope(asked: Asked): Promise<Scope & { eventId: string }> {
+  const { eventId, accountId } = await photographAsked(asked);
+  if (asked.account && accountId !== asked.account.accountId) refuse('not-found', { what: 'photograph' });
+  return { eventId };
+}
+
+/** A photograph is seen by whom its catch is seen by; before it belongs to one, by its sender. */
+async function viewScope(asked: Asked): Promise<Scope & { eventId: string }> {
+  const { photographId, eventId, accountId } = await photographAsked(asked);
+  const record = await asked.lauta.storage.read.catches.withPhotograph(photographId);
+  return record
+    ? { eventId, entrantId: record.entrantId }
+    : { eventId, own: accountId === asked.account?.accountId };
+}
+
+async function sendPhotograph(asked: Asked, variant: PhotographVariant): Promise<undefined> {
+  const { lauta, request, response } = asked;
+  const photograph = await photographAsked(asked);
+  if (!photograph.completedAt) refuse('not-found', { what: 'photograph' });
+  const found =
+    variant === 'original'
+      ? { bytes: null, sha256: photograph.sha256 }
+      : await lauta.storage.read.photographs.copy(photograph.photographId, variant);
+  if (!found) refuse('not-found', { what: 'photograph' });
+  response.setHeader('ETag', `"${found.sha256}"`);
+  response.setHeader('Cache-Control', 'private, max-age=86400, immutable');
+  if (request.headers['if-none-match'] === `"${found.sha256}"`) {
+    response.status(304).end();
+    return undefined;
+  }
+  const bytes = found.bytes ?? (await readOriginal(lauta, photograph));
+  if (!bytes) refuse('not-found', { what: 'photograph' });
+  response.type('image/jpeg').send(Buffer.from(bytes));
+  return undefined;
+}

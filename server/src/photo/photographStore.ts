@@ -1,0 +1,47 @@
+import type { PhotographVariant } from '@lauta/contract';
+import type { PhotoExif } from '@lauta/core/photo';
+
+export interface Photograph {
+  photographId: string;
+  eventId: string;
+  accountId: string;
+  sha256: string;
+  byteLength: number;
+  chunkBytes: number;
+  completedAt: Date | null;
+  widthPx: number | null;
+  heightPx: number | null;
+  exif: PhotoExif | null;
+}
+
+/** What was found out when the last chunk had come. */
+export interface Completion {
+  completedAt: Date;
+  widthPx: number;
+  heightPx: number;
+  exif: PhotoExif;
+  copies: { variant: 'screen' | 'thumb'; bytes: Uint8Array; sha256: string }[];
+}
+
+/** Originals byte for byte in bounded chunks, with their copies for screens and lists. */
+export interface PhotographStore {
+  declare(
+    photograph: Omit<Photograph, 'completedAt' | 'widthPx' | 'heightPx' | 'exif'>,
+    at: Date,
+  ): Promise<void>;
+  find(photographId: string): Promise<Photograph | null>;
+  /** A chunk sent again takes the place of the former one. */
+  putChunk(photographId: string, seq: number, bytes: Uint8Array): Promise<void>;
+  receivedChunks(photographId: string): Promise<number[]>;
+  chunk(photographId: string, seq: number): Promise<Uint8Array | null>;
+  removeChunks(photographId: string): Promise<void>;
+  complete(photographId: string, completion: Completion): Promise<void>;
+  copy(
+    photographId: string,
+    variant: Exclude<PhotographVariant, 'original'>,
+  ): Promise<{ bytes: Uint8Array; sha256: string } | null>;
+  /** Forgets a photograph that turned out to be none. */
+  remove(photographId: string): Promise<void>;
+  /** Bytes that an account has declared and not yet attached to a catch. */
+  looseBytesOf(accountId: string): Promise<number>;
+}

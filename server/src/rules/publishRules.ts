@@ -1,0 +1,28 @@
+import { canonicalBytes, hashHex } from '@lauta/core/ledger';
+import { findBoard } from '@lauta/core/photo';
+import type { Handler } from '../command/commandContext.ts';
+import { askerOf, requireMay } from '../people/subject.ts';
+import { refuse } from '../refusal.ts';
+import { loadRuleBook } from './ruleBook.ts';
+
+/** Publishes the next version of the event's sheet. What scores, and in which step, stays once a fish was claimed. */
+export const publishRules: Handler<'rules.publish'> = async (
+  { stores, accountId, now },
+  { sheet },
+  command,
+) => {
+  const { eventId } = command;
+  await requireMay(stores, await askerOf(stores, accountId), 'publish-rules', { eventId });
+  const unknown = sheet.boards.find((board) => !findBoard(board));
+  if (unknown) refuse('board-not-known', { board: unknown });
+  const book = await loadRuleBook(stores, eventId);
+  const step = book?.current.measure.step;
+  if (step && step !== sheet.measure.step && (await stores.catches.countIn(eventId)) > 0) {
+    refuse('measure-fixed', { step });
+  }
+  const bytes = canonicalBytes(sheet);
+  const version = (book?.currentVersion ?? 0) + 1;
+  const sha256 = hashHex(bytes);
+  await stores.rules.add(eventId, { version, bytes, sha256, publishedAt: now });
+  return { body: { version, sha256 }, result: { version, sha256 } };
+};

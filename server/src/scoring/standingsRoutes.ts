@@ -1,0 +1,88 @@
+import Papa from 'papaparse';
+import type { StandingsView } from '@lauta/contract';
+import { formatSteps } from '@lauta/core/units';
+import { eventScope, pageAsked, type Asked, type RouteTable } from '../http/routeTable.ts';
+import { standingsMemory, type Standings, type StandingsQuestion } from './standings.ts';
+
+export function addStandingsRoutes(table: RouteTable): void {
+  const standingsOf = standingsMemory();
+
+  table.allowed(
+    'get',
+    '/api/events/:eventId/standings',
+    'see-standings',
+    eventScope,
+    async (asked, { eventId }) => {
+      const question = questionOf(asked);
+      const { seq, ruleVersion, entrants, standings } = await standingsOf(
+        asked.lauta.storage.read,
+        eventId,
+        question,
+      );
+      const { page, pageSize, offset } = pageAsked(asked.request, 50, 200);
+      const search = String(asked.request.query['search'] ?? '')
+        .trim()
+        .toLowerCase()
+        .slice(0, 80);
+      const found = new Map(
+        entrants
+          .filter(
+            (one) =>
+              search === '' || one.name.toLowerCase().includes(search) || String(one.number) === search,
+          )
+          .map((one) => [one.entrantId, one]),
+      );
+      const listed = standings.filter((standing) => found.has(standing.entrantId));
+      const shown = listed.slice(offset, offset + pageSize);
+      return {
+        eventId,
+        seq,
+        ruleVersion,
+        ...question,
+        page,
+        pageSize,
+        total: listed.length,
+        longestSteps: standings[0]?.score.steps ?? 0,
+        names: Object.fromEntries(entrants.map((one) => [one.entrantId, one.name])),
+        entrants: shown.flatMap((standing) => found.get(standing.entrantId) ?? []),
+        standings: shown,
+      } satisfies StandingsView;
+    },
+  );
+
+  table.allowed(
+    'get',
+    '/api/events/:eventId/standings.csv',
+    'see-standings',
+    eventScope,
+    async (asked, { eventId }) => {
+      const standings = await standingsOf(asked.lauta.storage.read, eventId, questionOf(asked));
+      asked.response.setHeader('Content-Disposition', 'attachment; filename="standings.csv"');
+      asked.response.type('text/csv; charset=utf-8').send(standingsCsv(standings));
+      return undefined;
+    },
+  );
+}
+
+function questionOf({ request }: Asked): StandingsQuestion {
+  const { include, dayId } = request.query;
+  return {
+    include: include === 'official' ? 'official' : 'all',
+    dayId: typeof dayId === 'string' && dayId !== '' ? dayId : null,
+  };
+}
+
+/** Names come from people: a spreadsheet must not take one for a formula. */
+function standingsCsv({ entrants, standings }: Standings): string {
+  const known = new Map(entrants.map((one) => [one.entrantId, one]));
+  const rows = standings.map(({ entrantId, rank, score, bag, provisionalSteps }) => ({
+    rank,
+    number: known.get(entrantId)?.number,
+    entrant: known.get(entrantId)?.name,
+    total: formatSteps(score.steps, score.measure),
+    undecided: formatSteps(provisionalSteps, score.measure),
+    measure: score.measure,
+    fish: bag.counting.map((fish) => formatSteps(fish.scoreSteps, score.measure)).join(' '),
+  }));
+  return Papa.unparse(rows, { escapeFormulae: true });
+}

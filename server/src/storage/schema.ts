@@ -1,0 +1,399 @@
+import {
+  boolean,
+  foreignKey,
+  index,
+  int,
+  json,
+  mysqlTable,
+  primaryKey,
+  smallint,
+  text,
+  unique,
+  uniqueIndex,
+  varchar,
+} from 'drizzle-orm/mysql-core';
+import type { CatchMark, CatchState, DecisionInput } from '@lauta/contract';
+import type { BoardReading, PhotoExif } from '@lauta/core/photo';
+import type { Role } from '@lauta/core/people';
+import { bytes, instant, sha256, uuid } from './columns.ts';
+
+/** What the installation itself has to remember: whether it is a demo, and how far its clock is set off. */
+export const settings = mysqlTable('settings', {
+  name: varchar('name', { length: 60 }).primaryKey(),
+  value: text('value').notNull(),
+});
+
+// People ---------------------------------------------------------------------------------------------------------
+
+export const accounts = mysqlTable(
+  'accounts',
+  {
+    accountId: uuid('account_id').primaryKey(),
+    name: varchar('name', { length: 80 }).notNull(),
+    email: varchar('email', { length: 120 }).notNull(),
+    /** Argon2id in PHC form; null until an invitation was accepted. */
+    passwordHash: varchar('password_hash', { length: 200 }),
+    founder: boolean('founder').notNull().default(false),
+    /** The event whose director invited; only there can a new invitation be made. */
+    invitedByEventId: uuid('invited_by_event_id'),
+    createdAt: instant('created_at').notNull(),
+  },
+  (table) => [uniqueIndex('accounts_email').on(table.email)],
+);
+
+export const signIns = mysqlTable(
+  'sign_ins',
+  {
+    tokenSha256: sha256('token_sha256').primaryKey(),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => accounts.accountId),
+    createdAt: instant('created_at').notNull(),
+    expiresAt: instant('expires_at').notNull(),
+  },
+  (table) => [index('sign_ins_account').on(table.accountId)],
+);
+
+export const invitations = mysqlTable('invitations', {
+  tokenSha256: sha256('token_sha256').primaryKey(),
+  accountId: uuid('account_id')
+    .notNull()
+    .references(() => accounts.accountId),
+  expiresAt: instant('expires_at').notNull(),
+  usedAt: instant('used_at'),
+});
+
+// Event ----------------------------------------------------------------------------------------------------------
+
+export const events = mysqlTable('events', {
+  eventId: uuid('event_id').primaryKey(),
+  name: varchar('name', { length: 80 }).notNull(),
+  /** IANA name. */
+  zone: varchar('zone', { length: 60 }).notNull(),
+  isPublic: boolean('is_public').notNull(),
+  /** The event's part of an identifier's payload. */
+  eventCode: varchar('event_code', { length: 12 }).notNull(),
+  createdAt: instant('created_at').notNull(),
+});
+
+const eventId = () =>
+  uuid('event_id')
+    .notNull()
+    .references(() => events.eventId);
+
+export const eventDays = mysqlTable(
+  'event_days',
+  {
+    dayId: uuid('day_id').primaryKey(),
+    eventId: eventId(),
+    seq: smallint('seq').notNull(),
+    /** `YYYY-MM-DD` in the event's zone. */
+    date: varchar('date', { length: 10 }).notNull(),
+  },
+  (table) => [unique('event_days_seq').on(table.eventId, table.seq)],
+);
+
+export const eventSessions = mysqlTable(
+  'event_sessions',
+  {
+    sessionId: uuid('session_id').primaryKey(),
+    dayId: uuid('day_id')
+      .notNull()
+      .references(() => eventDays.dayId),
+    seq: smallint('seq').notNull(),
+    /** Wall time as the director wrote it, `YYYY-MM-DDTHH:MM`, and the instant it was resolved to. */
+    linesInLocal: varchar('lines_in_local', { length: 16 }).notNull(),
+    linesOutLocal: varchar('lines_out_local', { length: 16 }).notNull(),
+    linesInAt: instant('lines_in_at').notNull(),
+    linesOutAt: instant('lines_out_at').notNull(),
+  },
+  (table) => [unique('event_sessions_seq').on(table.dayId, table.seq)],
+);
+
+export const eventRoles = mysqlTable(
+  'event_roles',
+  {
+    eventId: eventId(),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => accounts.accountId),
+    role: varchar('role', { length: 20 }).$type<Role>().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.eventId, table.accountId, table.role] }),
+    index('event_roles_account').on(table.accountId),
+  ],
+);
+
+export const entrants = mysqlTable(
+  'entrants',
+  {
+    entrantId: uuid('entrant_id').primaryKey(),
+    eventId: eventId(),
+    number: int('number').notNull(),
+  },
+  (table) => [unique('entrants_number').on(table.eventId, table.number)],
+);
+
+export const entrantMembers = mysqlTable(
+  'entrant_members',
+  {
+    entrantId: uuid('entrant_id')
+      .notNull()
+      .references(() => entrants.entrantId),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => accounts.accountId),
+  },
+  (table) => [
+    primaryKey({ columns: [table.entrantId, table.accountId] }),
+    index('entrant_members_account').on(table.accountId),
+  ],
+);
+
+/** The code of each day on each entrant's card. */
+export const identifiers = mysqlTable(
+  'identifiers',
+  {
+    entrantId: uuid('entrant_id')
+      .notNull()
+      .references(() => entrants.entrantId),
+    dayId: uuid('day_id')
+      .notNull()
+      .references(() => eventDays.dayId),
+    code: varchar('code', { length: 12 }).notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.entrantId, table.dayId] }),
+    unique('identifiers_code').on(table.dayId, table.code),
+  ],
+);
+
+export const ruleSheets = mysqlTable(
+  'rule_sheets',
+  {
+    eventId: eventId(),
+    version: int('version').notNull(),
+    /** The canonical bytes as published; never rewritten. */
+    bytes: bytes('bytes').notNull(),
+    sha256: sha256('sha256').notNull(),
+    publishedAt: instant('published_at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.eventId, table.version] })],
+);
+
+// Photographs ----------------------------------------------------------------------------------------------------
+
+export const photographs = mysqlTable(
+  'photographs',
+  {
+    photographId: uuid('photograph_id').primaryKey(),
+    eventId: eventId(),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => accounts.accountId),
+    sha256: sha256('sha256').notNull(),
+    byteLength: int('byte_length').notNull(),
+    chunkBytes: int('chunk_bytes').notNull(),
+    declaredAt: instant('declared_at').notNull(),
+    completedAt: instant('completed_at'),
+    /** Of the upright picture, after EXIF rotation. */
+    widthPx: int('width_px'),
+    heightPx: int('height_px'),
+    /** What the file tells, exact place included: never sent on as it stands, never in the ledger. */
+    exif: json('exif').$type<PhotoExif>(),
+  },
+  (table) => [index('photographs_sha256').on(table.eventId, table.sha256)],
+);
+
+export const photographChunks = mysqlTable(
+  'photograph_chunks',
+  {
+    photographId: uuid('photograph_id').notNull(),
+    seq: int('seq').notNull(),
+    bytes: bytes('bytes').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.photographId, table.seq] }),
+    foreignKey({
+      name: 'photograph_chunks_photograph',
+      columns: [table.photographId],
+      foreignColumns: [photographs.photographId],
+    }),
+  ],
+);
+
+/** Derivatives without metadata, made by the server. */
+export const photographCopies = mysqlTable(
+  'photograph_copies',
+  {
+    photographId: uuid('photograph_id').notNull(),
+    variant: varchar('variant', { length: 10 }).$type<'screen' | 'thumb'>().notNull(),
+    bytes: bytes('bytes').notNull(),
+    sha256: sha256('sha256').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.photographId, table.variant] }),
+    foreignKey({
+      name: 'photograph_copies_photograph',
+      columns: [table.photographId],
+      foreignColumns: [photographs.photographId],
+    }),
+  ],
+);
+
+// Catches --------------------------------------------------------------------------------------------------------
+
+export const catches = mysqlTable(
+  'catches',
+  {
+    catchId: uuid('catch_id').primaryKey(),
+    eventId: eventId(),
+    entrantId: uuid('entrant_id')
+      .notNull()
+      .references(() => entrants.entrantId),
+    speciesId: varchar('species_id', { length: 40 }).notNull(),
+    dayId: uuid('day_id')
+      .notNull()
+      .references(() => eventDays.dayId),
+    ruleVersion: int('rule_version').notNull(),
+    capturedAt: instant('captured_at').notNull(),
+    capturedSource: varchar('captured_source', { length: 12 })
+      .$type<'photograph' | 'device' | 'typed'>()
+      .notNull(),
+    madeAt: instant('made_at').notNull(),
+    receivedAt: instant('received_at').notNull(),
+    deviceId: uuid('device_id').notNull(),
+    inSession: boolean('in_session').notNull(),
+    marks: json('marks').$type<CatchMark[]>().notNull(),
+    /** The claim: steps, and the measurement that they stand on. */
+    claimedSteps: int('claimed_steps').notNull(),
+    measurementId: uuid('measurement_id').notNull(),
+    identifierCode: varchar('identifier_code', { length: 12 }),
+    withdrawnAt: instant('withdrawn_at'),
+    /** Follows from verdicts, answers and withdrawal; kept here so that a queue can be asked for. */
+    state: varchar('state', { length: 12 }).$type<CatchState>().notNull(),
+  },
+  (table) => [
+    index('catches_event').on(table.eventId, table.capturedAt),
+    index('catches_state').on(table.eventId, table.state, table.receivedAt),
+    index('catches_entrant').on(table.entrantId, table.capturedAt),
+  ],
+);
+
+/** A union on `kind`: what is particular to a kind stands in `reading`. */
+export const measurements = mysqlTable(
+  'measurements',
+  {
+    measurementId: uuid('measurement_id').primaryKey(),
+    catchId: uuid('catch_id')
+      .notNull()
+      .references(() => catches.catchId),
+    kind: varchar('kind', { length: 12 }).$type<BoardReading['kind']>().notNull(),
+    photographId: uuid('photograph_id').references(() => photographs.photographId),
+    reading: json('reading').$type<BoardReading>().notNull(),
+  },
+  (table) => [index('measurements_catch').on(table.catchId)],
+);
+
+export const catchPhotographs = mysqlTable(
+  'catch_photographs',
+  {
+    catchId: uuid('catch_id')
+      .notNull()
+      .references(() => catches.catchId),
+    photographId: uuid('photograph_id')
+      .notNull()
+      .references(() => photographs.photographId),
+    seq: smallint('seq').notNull(),
+    role: varchar('role', { length: 10 }).$type<'board' | 'fish' | 'person'>().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.catchId, table.seq] }),
+    // A photograph proves one catch.
+    unique('catch_photographs_photograph').on(table.photographId),
+  ],
+);
+
+export const verdicts = mysqlTable(
+  'verdicts',
+  {
+    verdictId: uuid('verdict_id').primaryKey(),
+    catchId: uuid('catch_id')
+      .notNull()
+      .references(() => catches.catchId),
+    seq: smallint('seq').notNull(),
+    judgeId: uuid('judge_id')
+      .notNull()
+      .references(() => accounts.accountId),
+    decidedAt: instant('decided_at').notNull(),
+    decision: json('decision').$type<DecisionInput>().notNull(),
+  },
+  (table) => [unique('verdicts_seq').on(table.catchId, table.seq)],
+);
+
+export const answers = mysqlTable(
+  'answers',
+  {
+    answerId: uuid('answer_id').primaryKey(),
+    catchId: uuid('catch_id')
+      .notNull()
+      .references(() => catches.catchId),
+    verdictId: uuid('verdict_id')
+      .notNull()
+      .references(() => verdicts.verdictId),
+    answeredAt: instant('answered_at').notNull(),
+    words: varchar('words', { length: 500 }).notNull(),
+    photographId: uuid('photograph_id').references(() => photographs.photographId),
+  },
+  (table) => [index('answers_catch').on(table.catchId)],
+);
+
+// Ledger ---------------------------------------------------------------------------------------------------------
+
+/** The head of each event's ledger. Its row lock orders the appends. */
+export const ledgers = mysqlTable('ledgers', {
+  eventId: uuid('event_id')
+    .primaryKey()
+    .references(() => events.eventId),
+  seq: int('seq').notNull(),
+  hash: sha256('hash').notNull(),
+});
+
+export const ledgerEntries = mysqlTable(
+  'ledger_entries',
+  {
+    eventId: eventId(),
+    seq: int('seq').notNull(),
+    /** Canonical bytes (RFC 8785), hashed as they stand here. */
+    bytes: bytes('bytes').notNull(),
+    hash: sha256('hash').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.eventId, table.seq] })],
+);
+
+/** What the ledger holds commitments to. Erasing salt and value leaves the chain valid. */
+export const commitments = mysqlTable(
+  'commitments',
+  {
+    eventId: eventId(),
+    seq: int('seq').notNull(),
+    label: varchar('label', { length: 60 }).notNull(),
+    salt: varchar('salt', { length: 64 }),
+    value: text('value'),
+  },
+  (table) => [primaryKey({ columns: [table.eventId, table.seq, table.label] })],
+);
+
+/** Answers already given, so that a command sent twice is done once. */
+export const receipts = mysqlTable(
+  'receipts',
+  {
+    accountId: uuid('account_id').notNull(),
+    idempotencyKey: varchar('idempotency_key', { length: 100 }).notNull(),
+    bodySha256: sha256('body_sha256').notNull(),
+    receipt: json('receipt').$type<Record<string, unknown>>().notNull(),
+    createdAt: instant('created_at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.accountId, table.idempotencyKey] })],
+);

@@ -1,0 +1,68 @@
+import { sql } from 'drizzle-orm';
+import type mysql from 'mysql2/promise';
+import { mariadbCatchStore } from '../catch/catchStore.mariadb.ts';
+import type { CatchStore } from '../catch/catchStore.ts';
+import { mariadbReceiptStore } from '../command/receiptStore.mariadb.ts';
+import type { ReceiptStore } from '../command/receiptStore.ts';
+import { mariadbEventStore } from '../event/eventStore.mariadb.ts';
+import type { EventStore } from '../event/eventStore.ts';
+import { mariadbLedgerStore } from '../ledger/ledgerStore.mariadb.ts';
+import type { LedgerStore } from '../ledger/ledgerStore.ts';
+import { mariadbPeopleStore } from '../people/peopleStore.mariadb.ts';
+import type { PeopleStore } from '../people/peopleStore.ts';
+import { mariadbPhotographStore } from '../photo/photographStore.mariadb.ts';
+import type { PhotographStore } from '../photo/photographStore.ts';
+import { mariadbRuleStore } from '../rules/ruleStore.mariadb.ts';
+import type { RuleStore } from '../rules/ruleStore.ts';
+import { inTransaction, migrateDatabase, openDatabase, type Connection } from './database.ts';
+import { mariadbSettingStore } from './settingStore.mariadb.ts';
+import type { SettingStore } from './settingStore.ts';
+
+/** One store a room, all on the same connection. */
+export interface Stores {
+  settings: SettingStore;
+  people: PeopleStore;
+  events: EventStore;
+  rules: RuleStore;
+  photographs: PhotographStore;
+  catches: CatchStore;
+  ledger: LedgerStore;
+  receipts: ReceiptStore;
+}
+
+export interface Storage {
+  /** Each call stands for itself. */
+  readonly read: Stores;
+  /** All or nothing: what `act` did is kept only when it returns. It may run again after a deadlock. */
+  change<T>(act: (stores: Stores) => Promise<T>): Promise<T>;
+  /** Rejects while the database can't be reached. */
+  ping(): Promise<void>;
+  migrate(): Promise<void>;
+  close(): Promise<void>;
+}
+
+export function mariadbStorage(pool: mysql.Pool): Storage {
+  const database = openDatabase(pool);
+  return {
+    read: storesOn(database),
+    change: (act) => inTransaction(database, (transaction) => act(storesOn(transaction))),
+    ping: async () => {
+      await database.execute(sql`select 1`);
+    },
+    migrate: () => migrateDatabase(database),
+    close: () => pool.end(),
+  };
+}
+
+function storesOn(connection: Connection): Stores {
+  return {
+    settings: mariadbSettingStore(connection),
+    people: mariadbPeopleStore(connection),
+    events: mariadbEventStore(connection),
+    rules: mariadbRuleStore(connection),
+    photographs: mariadbPhotographStore(connection),
+    catches: mariadbCatchStore(connection),
+    ledger: mariadbLedgerStore(connection),
+    receipts: mariadbReceiptStore(connection),
+  };
+}

@@ -1,0 +1,10 @@
+export { DEMO_ANGLERS, DEMO_OFFICIALS, type DemoPerson } from './people.ts';
+export {
+  DEMO_EVENT,
+  DEMO_SEED,
+  DEMO_SHEET,
+  demoId,
+  planDemo,
+  type DemoCatch,
+  type DemoDecision,
+} from './scenario.ts';
