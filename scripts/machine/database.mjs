@@ -5,7 +5,7 @@ import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { clearLeftOver, freePort, isRunning, run, stop, writePid } from './processes.mjs';
+import { clearLeftOver, freePort, isRunning, run, runningFrom, stop, writePid } from './processes.mjs';
 import { Trouble } from './say.mjs';
 
 /**
@@ -23,7 +23,11 @@ const CARELESS = [
 ]; // prettier-ignore
 
 /** An acknowledged catch is on the disk. */
-const DURABLE = ['--innodb-flush-log-at-trx-commit=1', '--innodb-doublewrite=1', '--innodb-log-file-size=48M'];
+const DURABLE = [
+  '--innodb-flush-log-at-trx-commit=1',
+  '--innodb-doublewrite=1',
+  '--innodb-log-file-size=48M',
+];
 
 /**
  * Starts the database under `dir`, making it first where there is none.
@@ -73,13 +77,8 @@ export async function startDatabase({ dir, durable, port: wantedPort }) {
 
 /** A running database that another process started under `dir`, or null. */
 export function findDatabase(/** @type {string} */ dir) {
-  try {
-    const pid = Number(readFileSync(join(dir, 'mariadbd.pid'), 'utf8'));
-    if (!readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(resolve(dir, 'data'))) return null;
-    return { socket: socketPath(dir), password: keepPassword(join(dir, 'database-password')) };
-  } catch {
-    return null;
-  }
+  if (runningFrom(join(dir, 'mariadbd.pid'), resolve(dir, 'data')) === null) return null;
+  return { socket: socketPath(dir), password: keepPassword(join(dir, 'database-password')) };
 }
 
 function keepPassword(/** @type {string} */ file) {
@@ -130,7 +129,9 @@ async function untilReady(
     if (await answers(port)) return;
     await sleep(50);
   }
-  throw new Trouble(`MariaDB did not start; its log ends with:\n${readFileSync(errorLog, 'utf8').slice(-2000)}`);
+  throw new Trouble(
+    `MariaDB did not start; its log ends with:\n${readFileSync(errorLog, 'utf8').slice(-2000)}`,
+  );
 }
 
 /** The server greets first, so a connection that brings bytes is a server that is ready. */

@@ -64,19 +64,20 @@ export function writePid(/** @type {string} */ file, /** @type {number | undefin
  * @returns {Promise<boolean>} whether one was found
  */
 export async function clearLeftOver(/** @type {string} */ pidFile, /** @type {string} */ mark) {
-  let pid = 0;
-  let commandLine = '';
-  try {
-    pid = Number(readFileSync(pidFile, 'utf8').trim());
-    commandLine = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
-  } catch {
-    rmSync(pidFile, { force: true });
-    return false;
-  }
-  const ours = commandLine.includes(mark);
-  if (ours) await stop(pid);
+  const pid = runningFrom(pidFile, mark);
+  if (pid !== null) await stop(pid);
   rmSync(pidFile, { force: true });
-  return ours;
+  return pid !== null;
+}
+
+/** The process that a pid file names, if it still runs and its command line holds `mark`. */
+export function runningFrom(/** @type {string} */ pidFile, /** @type {string} */ mark) {
+  try {
+    const pid = Number(readFileSync(pidFile, 'utf8').trim());
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(mark) ? pid : null;
+  } catch {
+    return null;
+  }
 }
 
 /** Asks a process to end, and ends it when it has not done so after `patienceMs`. */

@@ -9,6 +9,8 @@ export interface Lauta {
   clock: Clock;
   hub: LiveHub;
   isDemo: boolean;
+  /** Draws from [0, 1) for codes on cards; seeded only in a demo. */
+  random: () => number;
 }
 
 /** Uniform in [0, 1) from the system's own dice: identifiers' codes must not be guessed. */

@@ -5,7 +5,7 @@ import { createApp } from './app.ts';
 import { frozenClock, realClock } from './clock.ts';
 import { readConfig } from './config.ts';
 import { loadDemo, openDemo } from './demo/loadDemo.ts';
-import type { Lauta } from './lauta.ts';
+import { secureRandom, type Lauta } from './lauta.ts';
 import { openLiveHub } from './live/liveHub.ts';
 import { openPool } from './storage/database.ts';
 import { mariadbStorage } from './storage/storage.ts';
@@ -20,7 +20,7 @@ async function main(): Promise<void> {
   const stopping = new AbortController();
   const demo = await openDemo(storage, config.demo);
   const clock = config.frozenNow ? frozenClock(config.frozenNow) : realClock(demo?.clockOffsetMs ?? 0);
-  const lauta: Lauta = { storage, clock, hub: openLiveHub(), isDemo: demo !== null };
+  const lauta: Lauta = { storage, clock, hub: openLiveHub(), isDemo: demo !== null, random: secureRandom };
   const loading = demo
     ? await loadDemo(lauta, demo, {
         catches: config.demoCatches,

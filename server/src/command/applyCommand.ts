@@ -53,7 +53,10 @@ export async function applyCommand(
       if (!head) refuse('not-found', { what: 'event' });
       const now = lauta.clock.now();
       const purse = openPurse();
-      const done = await handle({ stores, accountId, now, commit: purse.commit }, command);
+      const done = await handle(
+        { stores, accountId, now, random: lauta.random, commit: purse.commit },
+        command,
+      );
       const entry = appendEntry(head, {
         eventId,
         actorId: accountId,

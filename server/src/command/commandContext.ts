@@ -15,6 +15,7 @@ export interface CommandContext {
   accountId: string;
   /** Application time at which the server took the command. */
   now: Date;
+  random: () => number;
   /** Salts a value that stays outside of the ledger and returns the commitment that stands in it. */
   commit(label: string, value: unknown): string;
 }

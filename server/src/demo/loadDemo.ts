@@ -142,7 +142,14 @@ function send<K extends CommandKind>(
     kind,
     body,
   } as unknown as Command;
-  return applyCommand({ ...lauta, clock: frozenClock(new Date(atMs)) }, accountId, commandId, command);
+  // The same codes every time, so that photographs of their cards can be kept from one demo to the next.
+  const { next: random } = rollDice(seedFor(DEMO_SEED, label));
+  return applyCommand(
+    { ...lauta, random, clock: frozenClock(new Date(atMs)) },
+    accountId,
+    commandId,
+    command,
+  );
 }
 
 async function loadEvent(lauta: Lauta): Promise<Cast> {

@@ -3,21 +3,24 @@ import { issueCodes } from '@lauta/core/identifier';
 import { genesisHash } from '@lauta/core/ledger';
 import { resolveWallTime } from '@lauta/core/schedule';
 import type { Handler } from '../command/commandContext.ts';
-import { secureRandom } from '../lauta.ts';
 import { askerOf, requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 
 const EVENT_CODE_LENGTH = 4;
 
 /** A new event with its days and sessions; who creates it is its first director. */
-export const createEvent: Handler<'event.create'> = async ({ stores, accountId, now }, body, command) => {
+export const createEvent: Handler<'event.create'> = async (
+  { stores, accountId, now, random },
+  body,
+  command,
+) => {
   const { eventId } = body;
   if (eventId !== command.eventId)
     refuse('invalid-request', { path: 'body.eventId', expected: command.eventId });
   await requireMay(stores, await askerOf(stores, accountId), 'create-event', { eventId: null });
   if (await stores.events.find(eventId)) refuse('event-exists');
   const sessions = resolveSessions(body.days, body.zone);
-  const eventCode = await freeEventCode(await stores.events.eventCodes());
+  const eventCode = freeEventCode(await stores.events.eventCodes(), random);
   const { name, zone, isPublic } = body;
   await stores.events.add({ eventId, name, zone, isPublic, eventCode }, now);
   await stores.ledger.open(eventId, { seq: 0, hash: genesisHash(eventId) });
@@ -91,9 +94,9 @@ function resolveSessions(
   return sessions;
 }
 
-async function freeEventCode(taken: readonly string[]): Promise<string> {
+function freeEventCode(taken: readonly string[], random: () => number): string {
   for (;;) {
-    const [code] = issueCodes(1, secureRandom, EVENT_CODE_LENGTH);
+    const [code] = issueCodes(1, random, EVENT_CODE_LENGTH);
     if (code && !taken.includes(code)) return code;
   }
 }

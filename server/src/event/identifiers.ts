@@ -1,9 +1,12 @@
 import { extendCodes } from '@lauta/core/identifier';
-import { secureRandom } from '../lauta.ts';
 import type { Stores } from '../storage/storage.ts';
 
 /** Gives every entrant a code for every day that has none yet, apart enough from all codes of that day. */
-export async function issueMissingIdentifiers(stores: Stores, eventId: string): Promise<void> {
+export async function issueMissingIdentifiers(
+  stores: Stores,
+  eventId: string,
+  random: () => number,
+): Promise<void> {
   const entrants = await stores.people.entrantsOf(eventId);
   for (const { dayId } of await stores.events.days(eventId)) {
     const issued = await stores.events.identifiersOfDay(dayId);
@@ -13,7 +16,7 @@ export async function issueMissingIdentifiers(stores: Stores, eventId: string): 
     const codes = extendCodes(
       issued.map((identifier) => identifier.code),
       without.length,
-      secureRandom,
+      random,
     );
     for (const [i, { entrantId }] of without.entries()) {
       await stores.events.addIdentifier(entrantId, dayId, codes[i] as string);

@@ -4,7 +4,11 @@ import { issueMissingIdentifiers } from '../event/identifiers.ts';
 import { askerOf, requireMay } from './subject.ts';
 
 /** Gives a person roles in the event; who becomes an angler becomes an entrant of one. */
-export const addPerson: Handler<'people.add'> = async ({ stores, accountId, now, commit }, body, command) => {
+export const addPerson: Handler<'people.add'> = async (
+  { stores, accountId, now, random, commit },
+  body,
+  command,
+) => {
   const { eventId } = command;
   await requireMay(stores, await askerOf(stores, accountId), 'manage-people', { eventId });
   const known = await stores.people.findAccountByEmail(body.email);
@@ -30,7 +34,7 @@ export const addPerson: Handler<'people.add'> = async ({ stores, accountId, now,
     if (!own) {
       entrant = { entrantId: uuidv7(), number: 1 + Math.max(0, ...entrants.map((one) => one.number)) };
       await stores.people.addEntrant(eventId, entrant.entrantId, entrant.number, personId);
-      await issueMissingIdentifiers(stores, eventId);
+      await issueMissingIdentifiers(stores, eventId, random);
     }
   }
   return {
