@@ -35,6 +35,13 @@ export interface EntrantView {
   name: string;
 }
 
+/** The code of one day for one entrant, and the text of the card's QR code. */
+export interface IdentifierView {
+  dayId: string;
+  code: string;
+  payload: string;
+}
+
 export interface RuleSheetView {
   version: number;
   sha256: string;

@@ -13,5 +13,6 @@ export {
   type SpeciesRule,
   type TieBreak,
 } from './ruleSheet.ts';
+export { stepsOutlook, type StepsOutlook } from './outlook.ts';
 export { sheetOfVersion, versionInForce, type RuleBook } from './ruleBook.ts';
 export { upcastRuleSheet } from './upcast.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { exampleSheet } from './exampleSheet.test-data.ts';
-import { applyPenalties, stepsReached, upcastRuleSheet, versionInForce } from './index.ts';
+import { applyPenalties, stepsOutlook, stepsReached, upcastRuleSheet, versionInForce } from './index.ts';
 
 describe('a rule sheet', () => {
   it('rounds a measured length by its own step and rounding', () => {
@@ -56,5 +56,29 @@ describe('the version in force', () => {
 
   it('is none while nothing is published', () => {
     expect(versionInForce([], 0)).toBeNull();
+  });
+});
+
+describe('what an angler hears before letting the fish go', () => {
+  const { measure } = exampleSheet();
+
+  it('is the step reached, the margin over it and what the next one lacks', () => {
+    const outlook = stepsOutlook(measure, 446.3, 0.6);
+    expect(outlook).toMatchObject({ steps: 70, isSafe: true });
+    // 17½ in is 444.5 mm, 17¾ in is 450.85 mm (25.4 mm an inch).
+    expect(outlook.marginMm).toBeCloseTo(1.8, 9);
+    expect(outlook.nextLacksMm).toBeCloseTo(4.55, 9);
+  });
+
+  it('is not safe within twice the uncertainty', () => {
+    expect(stepsOutlook(measure, 444.5 + 1.21, 0.6).isSafe).toBe(true);
+    expect(stepsOutlook(measure, 444.5 + 1.19, 0.6).isSafe).toBe(false);
+  });
+
+  it('goes by the half way where the sheet rounds to the nearest', () => {
+    const outlook = stepsOutlook({ kind: 'length', step: 'centimetre', rounding: 'nearest' }, 434.9, 0.5);
+    expect(outlook.steps).toBe(43);
+    expect(outlook.marginMm).toBeCloseTo(9.9, 9);
+    expect(outlook.nextLacksMm).toBeCloseTo(0.1, 9);
   });
 });

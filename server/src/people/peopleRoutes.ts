@@ -6,9 +6,11 @@ import {
   demoSignInSchema,
   setUpSchema,
   signInSchema,
+  type IdentifierView,
   type PersonView,
   type Who,
 } from '@lauta/contract';
+import { formatPayload } from '@lauta/core/identifier';
 import { clearTokenCookie, setTokenCookie, tokenOf } from '../http/cookies.ts';
 import { sendProblem } from '../http/problem.ts';
 import { eventScope, idParameter, type RouteTable } from '../http/routeTable.ts';
@@ -134,7 +136,17 @@ export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
       if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
       return { eventId, entrantId };
     },
-    async ({ lauta }, { entrantId }) => lauta.storage.read.events.identifiersOf(entrantId ?? ''),
+    async ({ lauta }, { eventId, entrantId }): Promise<IdentifierView[]> => {
+      const { events, people } = lauta.storage.read;
+      const eventCode = (await events.find(eventId))?.eventCode ?? '';
+      const entrantNumber = (await people.findEntrant(entrantId ?? ''))?.number ?? 0;
+      const issued = await events.identifiersOf(entrantId ?? '');
+      return issued.map(({ dayId, code }) => ({
+        dayId,
+        code,
+        payload: formatPayload({ eventCode, entrantNumber, code }),
+      }));
+    },
   );
 }
 

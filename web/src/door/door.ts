@@ -1,0 +1,51 @@
+import { v7 as uuidv7 } from 'uuid';
+import type { Command, CommandBody, CommandKind, Receipt } from '@lauta/contract';
+import { appNow } from '../clock/appClock.ts';
+import { ApiProblem, sendJson, withRetry } from './http.ts';
+import { askToSignIn } from './signInGate.ts';
+
+/** This browser, for the record of who sent what from where. */
+export function deviceId(): string {
+  const known = localStorage.getItem('lauta-device');
+  if (known) return known;
+  const made = uuidv7();
+  localStorage.setItem('lauta-device', made);
+  return made;
+}
+
+/**
+ * The one door for writes. A command keeps its id through every retry and through signing in again,
+ * so that it is done once, and answers with its receipt.
+ * @param commandId handed in where a command must stay the same over reloads
+ */
+export async function sendCommand<K extends CommandKind>(
+  kind: K,
+  eventId: string,
+  body: CommandBody<K>,
+  commandId: string = uuidv7(),
+): Promise<Receipt> {
+  const command = {
+    v: 1,
+    commandId,
+    eventId,
+    madeAt: appNow().toISOString(),
+    deviceId: deviceId(),
+    kind,
+    body,
+  } as unknown as Command;
+  return signedIn(() =>
+    withRetry(() => sendJson<Receipt>('POST', '/api/commands', command, { 'idempotency-key': commandId })),
+  );
+}
+
+/** Runs a write, asks to sign in when the session has ended, and runs it again. */
+export async function signedIn<T>(act: () => Promise<T>): Promise<T> {
+  for (;;) {
+    try {
+      return await act();
+    } catch (error) {
+      if (!(error instanceof ApiProblem && error.type === 'not-signed-in')) throw error;
+      await askToSignIn();
+    }
+  }
+}

@@ -1,0 +1,50 @@
+import type { PhotographState } from '@lauta/contract';
+import { signedIn } from './door.ts';
+import { ask, sendJson, withRetry } from './http.ts';
+
+export interface Upload {
+  photographId: string;
+  eventId: string;
+  photo: Blob;
+  sha256: string;
+  /** Share of the file that has arrived, 0 to 1. */
+  onProgress: (share: number) => void;
+}
+
+/** Sends a photograph in chunks; one that broke off goes on where it was. */
+export async function uploadPhotograph({
+  photographId,
+  eventId,
+  photo,
+  sha256,
+  onProgress,
+}: Upload): Promise<void> {
+  const path = `/api/photographs/${photographId}`;
+  const declared = { photographId, eventId, byteLength: photo.size, sha256 };
+  const { state, chunkBytes, received } = await signedIn(() =>
+    withRetry(() => sendJson<PhotographState>('PUT', path, declared)),
+  );
+  if (state === 'complete') {
+    onProgress(1);
+    return;
+  }
+  const there = new Set(received);
+  const count = Math.ceil(photo.size / chunkBytes);
+  for (let seq = 0; seq < count; seq++) {
+    if (!there.has(seq)) {
+      const chunk = photo.slice(seq * chunkBytes, (seq + 1) * chunkBytes);
+      await signedIn(() =>
+        withRetry(() =>
+          ask(`${path}/chunks/${seq}`, {
+            method: 'PUT',
+            headers: { 'content-type': 'application/octet-stream' },
+            body: chunk,
+          }),
+        ),
+      );
+    }
+    onProgress((seq + 1) / (count + 1));
+  }
+  await signedIn(() => withRetry(() => sendJson<PhotographState>('POST', `${path}/complete`, {})));
+  onProgress(1);
+}

@@ -1,0 +1,85 @@
+import { Link } from 'react-router';
+import { clockTime, dayWords } from '../../clock/words.ts';
+import { useInEvent } from '../../frame/EventFrame.tsx';
+import { Empty, Failed, Loading } from '../../frame/states.tsx';
+import { RuleSentences } from '../rules/RuleSentences.tsx';
+import { useRules } from './queries.ts';
+
+/** The event at a glance: its days, its rules in sentences, its people. */
+export function EventPage() {
+  const { event, place } = useInEvent();
+  const rules = useRules(event.eventId);
+  const current = rules.data?.at(-1);
+  const isDirector = place.roles.includes('director');
+  return (
+    <div className="grid max-w-4xl gap-6">
+      <div>
+        <h1>{event.name}</h1>
+        <p className="text-quiet">
+          {event.isPublic ? 'open for anyone to watch' : 'seen by its own people only'}; times in {event.zone}
+        </p>
+      </div>
+      <dl className="border-base-300 grid grid-cols-3 border-y py-3">
+        <Figure term="entrants" value={event.entrants} />
+        <Figure term="catches" value={event.catches} />
+        <Figure term="await a judge" value={event.undecided} />
+      </dl>
+      <section aria-labelledby="days">
+        <h2 id="days">Days and sessions</h2>
+        <ul className="ruled border-base-300 mt-1 border-y">
+          {event.sessions.map((session) => {
+            const day = event.days.find((one) => one.dayId === session.dayId);
+            return (
+              <li key={session.sessionId} className="flex flex-wrap items-baseline gap-x-6 py-2">
+                <b className="w-36">
+                  Day {day?.seq}, {dayWords(day?.date ?? '')}
+                </b>
+                <span>
+                  lines in <b className="num">{clockTime(session.linesInAt, event.zone)}</b>, lines out{' '}
+                  <b className="num">{clockTime(session.linesOutAt, event.zone)}</b>
+                </span>
+              </li>
+            );
+          })}
+        </ul>
+      </section>
+      <section aria-labelledby="rules">
+        <div className="flex flex-wrap items-baseline justify-between gap-x-6">
+          <h2 id="rules">Rule sheet{current ? `, version ${current.version}` : ''}</h2>
+          {isDirector && (
+            <Link className="linklike inline-flex min-h-11 items-center" to="rules">
+              {current ? 'Publish another version' : 'Publish the first version'}
+            </Link>
+          )}
+        </div>
+        {rules.isError && <Failed error={rules.error} retry={() => void rules.refetch()} />}
+        {rules.isPending && <Loading what="Fetching the rules" />}
+        {rules.data && !current && (
+          <Empty title="None is published yet">Fish can be claimed when there is one.</Empty>
+        )}
+        {current && <RuleSentences sheet={current.sheet} />}
+        {current && (
+          <p className="text-quiet mt-2 text-xs break-all">
+            SHA-256 <code>{current.sha256}</code>
+          </p>
+        )}
+      </section>
+      {(isDirector || place.roles.includes('judge')) && (
+        <p>
+          <Link className="btn h-12" to="people">
+            People of this event
+          </Link>
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Figure({ term, value }: { term: string; value: number }) {
+  return (
+    <div>
+      <dt className="text-quiet">{term}</dt>
+      <dd className="num text-3xl">{value}</dd>
+    </div>
+  );
+}

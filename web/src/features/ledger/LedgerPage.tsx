@@ -1,0 +1,120 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { LedgerCheckView, LedgerEntryView, LedgerView } from '@lauta/contract';
+import { dayAndTime } from '../../clock/words.ts';
+import { getJson } from '../../door/http.ts';
+import { useInEvent } from '../../frame/EventFrame.tsx';
+import { Pager } from '../../frame/Pager.tsx';
+import { Signal } from '../../frame/Signal.tsx';
+import { Empty, Failed, Loading } from '../../frame/states.tsx';
+import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { FAULT_WORDS, KIND_WORDS } from './words.ts';
+
+interface Entry {
+  kind: string;
+  at: string;
+  body: Record<string, unknown>;
+}
+
+/** The event's record: every change in its order, each bound to the one before by its hash. */
+export function LedgerPage() {
+  const { event } = useInEvent();
+  const [page, setPage] = useState(1);
+  const ledger = useQuery({
+    queryKey: ['event', event.eventId, 'ledger', page],
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) => getJson<LedgerView>(`/api/events/${event.eventId}/ledger?page=${page}`, signal),
+  });
+  return (
+    <div>
+      <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
+        <div>
+          <h1>Records</h1>
+          <p className="text-quiet">the ledger: each entry holds the hash of the one before</p>
+        </div>
+        <a className="btn" href={`/api/events/${event.eventId}/ledger.jsonl`} download>
+          Export
+        </a>
+      </div>
+      <Check />
+      {ledger.isError && <Failed error={ledger.error} retry={() => void ledger.refetch()} />}
+      {ledger.isPending && <Loading what="Opening the ledger" />}
+      {ledger.data && ledger.data.items.length === 0 && <Empty title="Nothing has happened yet" />}
+      {ledger.data && ledger.data.items.length > 0 && (
+        <>
+          <ol className="ruled border-base-300 border-y">
+            {ledger.data.items.map((entry) => (
+              <EntryLine key={entry.seq} entry={entry} zone={event.zone} />
+            ))}
+          </ol>
+          <Pager {...ledger.data} onPage={setPage} />
+        </>
+      )}
+    </div>
+  );
+}
+
+function EntryLine({ entry, zone }: { entry: LedgerEntryView; zone: string }) {
+  const { kind, at, body } = JSON.parse(entry.text) as Entry;
+  return (
+    <li>
+      <details>
+        <summary className="grid min-h-11 cursor-pointer grid-cols-[3.5rem_1fr] items-center gap-x-3 py-1 md:grid-cols-[3.5rem_14rem_1fr_auto]">
+          <span className="num text-quiet">{entry.seq}</span>
+          <b>{KIND_WORDS[kind] ?? kind}</b>
+          <span className="text-quiet max-md:col-start-2">{dayAndTime(at, zone)}</span>
+          <code className="num text-quiet text-xs max-md:col-start-2">{entry.hash.slice(0, 16)}…</code>
+        </summary>
+        <pre className="bg-base-200 mb-2 max-h-96 overflow-auto p-3 text-xs whitespace-pre-wrap">
+          {JSON.stringify(body, null, 2)}
+        </pre>
+        <p className="mb-2 text-xs break-all">
+          <span className="text-quiet">SHA-256 of the entry’s bytes: </span>
+          <code>{entry.hash}</code>
+        </p>
+      </details>
+    </li>
+  );
+}
+
+function Check() {
+  const { event } = useInEvent();
+  const [result, setResult] = useState<LedgerCheckView | null>(null);
+  const [error, setError] = useState<unknown>(null);
+  const [isBusy, setBusy] = useState(false);
+  const check = async (): Promise<void> => {
+    setBusy(true);
+    setError(null);
+    try {
+      setResult(await getJson<LedgerCheckView>(`/api/events/${event.eventId}/ledger/check`));
+    } catch (problem) {
+      setError(problem);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <div className="mb-4 flex min-h-12 flex-wrap items-center gap-4">
+      <button type="button" className="btn btn-primary" disabled={isBusy} onClick={() => void check()}>
+        {isBusy ? 'Checking …' : 'Check the whole record'}
+      </button>
+      <div role="status">
+        {result?.ok && (
+          <>
+            <Signal tone="clear">{result.entries} entries fit</Signal>{' '}
+            <span className="text-quiet text-sm">
+              and so does all that they speak of; head <code>{result.head?.hash.slice(0, 16)}…</code>,{' '}
+              {result.tookMs} ms
+            </span>
+          </>
+        )}
+        {result && !result.ok && result.firstFault && (
+          <Signal tone="fault">
+            entry {result.firstFault.seq}: {FAULT_WORDS[result.firstFault.fault] ?? result.firstFault.fault}
+          </Signal>
+        )}
+      </div>
+      <ProblemNote error={error} />
+    </div>
+  );
+}

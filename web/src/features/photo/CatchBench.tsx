@@ -1,0 +1,71 @@
+import { useMemo, useState } from 'react';
+import type { CatchView } from '@lauta/contract';
+import { findBoard } from '@lauta/core/photo';
+import type { Measure } from '@lauta/core/rules';
+import { Failed, Loading } from '../../frame/states.tsx';
+import { useObjectUrl } from '../../frame/useObjectUrl.ts';
+import { useOriginal } from '../catch/queries.ts';
+import { PhotoView } from './PhotoView.tsx';
+import { Strip } from './Strip.tsx';
+import { useBenchWorker, useOpenedPhoto } from './useBench.ts';
+
+/** The evidence of a catch: the original with the angler's handles on it, and the board seen from above. */
+export function CatchBench({
+  caught,
+  measure,
+  className,
+}: {
+  caught: CatchView;
+  measure: Measure;
+  className?: string;
+}) {
+  const bench = useBenchWorker();
+  const { photographId, reading } = caught.measurement;
+  const measured = caught.photographs.find((one) => one.photographId === photographId);
+  const original = useOriginal(photographId);
+  const src = useObjectUrl(original.data);
+  const opened = useOpenedPhoto(bench, original.data ?? null);
+  const board = findBoard(reading.boardId);
+  const [isMarked, setMarked] = useState(true);
+  const size = useMemo(
+    () => ({ width: measured?.widthPx ?? 1, height: measured?.heightPx ?? 1 }),
+    [measured?.widthPx, measured?.heightPx],
+  );
+  if (original.isError) return <Failed error={original.error} retry={() => void original.refetch()} />;
+  return (
+    <div className="grid min-w-0 content-start gap-3">
+      {src ? (
+        <PhotoView
+          src={src}
+          alt="The original photograph"
+          size={size}
+          marks={isMarked ? reading.marks : null}
+          chosen={null}
+          onChosen={() => undefined}
+          className={className ?? 'h-[52vw] min-h-64 max-h-[44vh]'}
+        />
+      ) : (
+        <Loading what="Fetching the original" />
+      )}
+      {opened.kind === 'open' && board && (
+        <Strip
+          bench={bench}
+          photo={opened.photo}
+          board={board}
+          marks={reading.marks}
+          reading={reading}
+          measure={measure}
+        />
+      )}
+      <label className="flex min-h-11 items-center gap-2 justify-self-start text-sm">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-sm"
+          checked={isMarked}
+          onChange={(e) => setMarked(e.target.checked)}
+        />
+        show the handles
+      </label>
+    </div>
+  );
+}

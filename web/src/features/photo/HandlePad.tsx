@@ -1,0 +1,67 @@
+import type { BoardMarks } from '@lauta/core/photo';
+import { HANDLES, HANDLE_WORDS, handlePoint, moveHandle, type HandleId } from './handles.ts';
+
+const NUDGES = [
+  { label: 'left', sign: '←', by: [-1, 0] },
+  { label: 'up', sign: '↑', by: [0, -1] },
+  { label: 'down', sign: '↓', by: [0, 1] },
+  { label: 'right', sign: '→', by: [1, 0] },
+] as const;
+
+/** Chooses a handle and moves it by single pixels: whatever is dragged has a way without dragging. */
+export function HandlePad({
+  marks,
+  onMarks,
+  chosen,
+  onChosen,
+  undo,
+}: {
+  marks: BoardMarks;
+  onMarks: (marks: BoardMarks) => void;
+  chosen: HandleId | null;
+  onChosen: (id: HandleId) => void;
+  undo: (() => void) | null;
+}) {
+  return (
+    <div className="grid gap-2">
+      <div role="group" aria-label="Handles" className="grid grid-cols-3 gap-1 sm:grid-cols-6">
+        {HANDLES.map((id) => (
+          <button
+            key={id}
+            type="button"
+            aria-pressed={chosen === id}
+            className={`btn min-h-12 px-1 ${chosen === id ? 'btn-primary' : ''}`}
+            onClick={() => onChosen(id)}
+          >
+            {HANDLE_WORDS[id].short}
+          </button>
+        ))}
+      </div>
+      <div className="flex flex-wrap items-center gap-1">
+        {NUDGES.map(({ label, sign, by }) => (
+          <button
+            key={label}
+            type="button"
+            aria-label={`One pixel ${label}`}
+            className="btn btn-square size-12 text-lg"
+            disabled={!chosen}
+            onClick={() => {
+              if (!chosen) return;
+              const [x, y] = handlePoint(marks, chosen);
+              onMarks(moveHandle(marks, chosen, [x + by[0], y + by[1]]));
+            }}
+          >
+            {sign}
+          </button>
+        ))}
+        <button type="button" className="btn h-12" disabled={!undo} onClick={() => undo?.()}>
+          Undo
+        </button>
+        <p className="text-quiet basis-full text-sm">
+          {chosen ? `${HANDLE_WORDS[chosen].short}: ${HANDLE_WORDS[chosen].where}. ` : ''}
+          Drag a handle, or choose one and tap its place; arrow keys move it by a pixel, with Shift by ten.
+        </p>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,266 @@
+import {
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+} from 'react';
+import type { BoardMarks, Point } from '@lauta/core/photo';
+import { HANDLES, HANDLE_WORDS, handlePoint, keyStep, moveHandle, type HandleId } from './handles.ts';
+import { Loupe } from './Loupe.tsx';
+import { fitView, panInto, toPhoto, zoomView, type Size, type View } from './view.ts';
+
+interface Props {
+  src: string;
+  alt: string;
+  size: Size;
+  marks: BoardMarks | null;
+  /** Given where the handles may be moved. */
+  onMarks?: (marks: BoardMarks) => void;
+  chosen: HandleId | null;
+  onChosen: (id: HandleId | null) => void;
+  className?: string;
+}
+
+/** How far a finger may slip and still have tapped, CSS px. */
+const TAP_SLACK = 6;
+
+/** The photograph with zoom and pan, and on it the board's outline, nose and tail. */
+export function PhotoView({ src, alt, size, marks, onMarks, chosen, onChosen, className = '' }: Props) {
+  const frame = useRef<HTMLDivElement>(null);
+  const [room, setRoom] = useState<Size>({ width: 1, height: 1 });
+  // Null as long as nobody has zoomed or panned: then the whole picture is shown, whatever the window's size.
+  const [moved, setMoved] = useState<View | null>(null);
+  const [dragging, setDragging] = useState<HandleId | null>(null);
+  const pointers = useRef(new Map<number, Point>());
+  const press = useRef<{ from: Point; hasMoved: boolean } | null>(null);
+
+  useLayoutEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() =>
+      setRoom({ width: element.clientWidth, height: element.clientHeight }),
+    );
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+  const view = moved ? panInto(moved, size, room) : fitView(size, room);
+
+  const zoom = useCallback(
+    (by: number, about: Point) => {
+      setMoved((former) => zoomView(former ?? fitView(size, room), by, about, size, room));
+    },
+    [size, room],
+  );
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const onWheel = (event: WheelEvent): void => {
+      event.preventDefault();
+      const box = element.getBoundingClientRect();
+      zoom(Math.exp(-event.deltaY / 400), [event.clientX - box.left, event.clientY - box.top]);
+    };
+    element.addEventListener('wheel', onWheel, { passive: false });
+    return () => element.removeEventListener('wheel', onWheel);
+  }, [zoom]);
+
+  const placeOf = (event: PointerEvent): Point => {
+    const box = frame.current?.getBoundingClientRect();
+    return [event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0)];
+  };
+  const onDown = (event: PointerEvent): void => {
+    frame.current?.setPointerCapture(event.pointerId);
+    pointers.current.set(event.pointerId, placeOf(event));
+    press.current = { from: placeOf(event), hasMoved: pointers.current.size > 1 };
+  };
+  const onMove = (event: PointerEvent): void => {
+    const former = pointers.current.get(event.pointerId);
+    if (!former) return;
+    const place = placeOf(event);
+    const others = [...pointers.current].filter(([id]) => id !== event.pointerId).map(([, point]) => point);
+    pointers.current.set(event.pointerId, place);
+    if (dragging && marks && onMarks) {
+      onMarks(moveHandle(marks, dragging, toPhoto(view, place)));
+      return;
+    }
+    const [other] = others;
+    if (other) {
+      const spread = (from: Point): number => Math.hypot(from[0] - other[0], from[1] - other[1]);
+      zoom(spread(place) / Math.max(1, spread(former)), [
+        (place[0] + other[0]) / 2,
+        (place[1] + other[1]) / 2,
+      ]);
+      return;
+    }
+    const start = press.current;
+    if (!start) return;
+    if (Math.hypot(place[0] - start.from[0], place[1] - start.from[1]) > TAP_SLACK) start.hasMoved = true;
+    if (!start.hasMoved) return;
+    setMoved(
+      panInto({ ...view, x: view.x + place[0] - former[0], y: view.y + place[1] - former[1] }, size, room),
+    );
+  };
+  const onUp = (event: PointerEvent): void => {
+    const wasTap = press.current?.hasMoved === false && dragging === null;
+    pointers.current.delete(event.pointerId);
+    press.current = null;
+    setDragging(null);
+    // A tap puts the chosen handle there: nothing has to be dragged.
+    if (wasTap && chosen && marks && onMarks)
+      onMarks(moveHandle(marks, chosen, toPhoto(view, placeOf(event))));
+  };
+  const grab = (id: HandleId): void => {
+    onChosen(id);
+    if (onMarks) setDragging(id);
+  };
+  const onHandleKey = (event: KeyboardEvent, id: HandleId): void => {
+    const step = keyStep(event.key, event.shiftKey);
+    if (!step || !marks || !onMarks) return;
+    event.preventDefault();
+    const [x, y] = handlePoint(marks, id);
+    onMarks(moveHandle(marks, id, [x + step[0], y + step[1]]));
+  };
+  const centre: Point = [room.width / 2, room.height / 2];
+  return (
+    <div className={`border-base-content bg-base-200 relative overflow-hidden border ${className}`}>
+      <div
+        ref={frame}
+        className="absolute inset-0 touch-none select-none"
+        onPointerDown={onDown}
+        onPointerMove={onMove}
+        onPointerUp={onUp}
+        onPointerCancel={onUp}
+      >
+        <div
+          className="absolute top-0 left-0 origin-top-left"
+          style={{
+            width: size.width,
+            height: size.height,
+            transform: `translate(${view.x}px, ${view.y}px) scale(${view.scale})`,
+          }}
+        >
+          <img src={src} alt={alt} draggable={false} className="block size-full max-w-none" />
+          {marks && (
+            <svg
+              viewBox={`0 0 ${size.width} ${size.height}`}
+              className="absolute inset-0 size-full overflow-visible"
+            >
+              <Outline marks={marks} scale={view.scale} />
+              {HANDLES.map((id) => (
+                <Handle
+                  key={id}
+                  id={id}
+                  point={handlePoint(marks, id)}
+                  scale={view.scale}
+                  isChosen={chosen === id}
+                  isMovable={onMarks !== undefined}
+                  onGrab={() => grab(id)}
+                  onFocus={() => onChosen(id)}
+                  onKeyDown={(event) => onHandleKey(event, id)}
+                />
+              ))}
+            </svg>
+          )}
+        </div>
+        {dragging && marks && (
+          <Loupe src={src} size={size} point={handlePoint(marks, dragging)} view={view} room={room} />
+        )}
+      </div>
+      <div className="absolute right-2 bottom-2 flex gap-1">
+        <ZoomButton label="Nearer" onClick={() => zoom(1.6, centre)}>
+          +
+        </ZoomButton>
+        <ZoomButton label="Farther" onClick={() => zoom(1 / 1.6, centre)}>
+          −
+        </ZoomButton>
+        <ZoomButton label="Whole picture" onClick={() => setMoved(null)}>
+          ▭
+        </ZoomButton>
+      </div>
+    </div>
+  );
+}
+
+function ZoomButton({ label, onClick, children }: { label: string; onClick: () => void; children: string }) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      className="btn btn-square bg-base-100 size-11 text-xl"
+      onClick={onClick}
+    >
+      {children}
+    </button>
+  );
+}
+
+/** The ruled face's edge, light over dark so that it shows on any ground. */
+function Outline({ marks, scale }: { marks: BoardMarks; scale: number }) {
+  const points = marks.corners.map((corner) => corner.join(',')).join(' ');
+  return (
+    <g fill="none" pointerEvents="none">
+      <polygon points={points} stroke="#101513" strokeOpacity="0.75" strokeWidth={3.5 / scale} />
+      <polygon
+        points={points}
+        stroke="#ffffff"
+        strokeWidth={1.8 / scale}
+        strokeDasharray={`${7 / scale} ${5 / scale}`}
+      />
+    </g>
+  );
+}
+
+interface HandleProps {
+  id: HandleId;
+  point: Point;
+  scale: number;
+  isChosen: boolean;
+  isMovable: boolean;
+  onGrab: () => void;
+  onFocus: () => void;
+  onKeyDown: (event: KeyboardEvent) => void;
+}
+
+function Handle({ id, point, scale, isChosen, isMovable, onGrab, onFocus, onKeyDown }: HandleProps) {
+  const [x, y] = point;
+  const px = (css: number): number => css / scale;
+  const words = HANDLE_WORDS[id];
+  const ink = isChosen ? '#ff5a2b' : '#ffffff';
+  const isTip = id === 'nose' || id === 'tail';
+  return (
+    <g
+      role="button"
+      tabIndex={isMovable ? 0 : -1}
+      aria-label={`${words.short}: ${words.where}; at ${Math.round(x)}, ${Math.round(y)}`}
+      data-handle={id}
+      className={`outline-none ${isMovable ? 'cursor-grab' : ''}`}
+      onPointerDown={onGrab}
+      onFocus={onFocus}
+      onKeyDown={onKeyDown}
+      transform={`translate(${x} ${y})`}
+    >
+      <circle r={px(24)} fill="transparent" />
+      {[
+        { stroke: '#101513', width: 5 },
+        { stroke: ink, width: isChosen ? 3 : 2.2 },
+      ].map(({ stroke, width }) => (
+        <g key={stroke} stroke={stroke} strokeWidth={px(width)} fill="none">
+          {isTip ? (
+            <>
+              <circle r={px(8)} />
+              <path
+                d={`M0 ${px(-26)}V${px(-11)}M0 ${px(11)}V${px(26)}M${px(-26)} 0H${px(-11)}M${px(11)} 0H${px(26)}`}
+              />
+            </>
+          ) : (
+            <rect x={px(-8)} y={px(-8)} width={px(16)} height={px(16)} />
+          )}
+          <path d={`M${px(-2)} 0H${px(2)}M0 ${px(-2)}V${px(2)}`} strokeWidth={px(1)} />
+        </g>
+      ))}
+    </g>
+  );
+}

@@ -1,0 +1,90 @@
+import type { BoardReading, ReadingRefusal, Result } from '@lauta/core/photo';
+import { stepsOutlook, type Measure } from '@lauta/core/rules';
+import { LENGTH_STEPS, formatMeasured, formatSteps, type LengthUnit } from '@lauta/core/units';
+import { Signal } from '../../frame/Signal.tsx';
+import { readingRefusalWords } from '../../problem/words.ts';
+
+const CAUSES = { 'board-fit': 'the board’s corners', 'tip-edge': 'the tail’s edge' } as const;
+
+/** The length as read, what it rounds to under the sheet, and how sure that is. */
+export function ReadingFigure({
+  reading,
+  measure,
+}: {
+  reading: Result<BoardReading, ReadingRefusal> | null;
+  measure: Measure;
+}) {
+  if (!reading) return <p className="text-quiet">reading …</p>;
+  if (!reading.ok) {
+    return (
+      <div role="status">
+        <Signal tone="fault">not readable</Signal>
+        <p className="mt-1">{readingRefusalWords(reading.code)}</p>
+      </div>
+    );
+  }
+  return <ReadFigure reading={reading.value} measure={measure} />;
+}
+
+function ReadFigure({ reading, measure }: { reading: BoardReading; measure: Measure }) {
+  const { unit } = LENGTH_STEPS[measure.step];
+  const outlook = stepsOutlook(measure, reading.apparentMm, reading.sigmaMm);
+  const reached = formatSteps(outlook.steps, measure.step);
+  const next = formatSteps(outlook.steps + 1, measure.step);
+  return (
+    <div>
+      <p className="text-quiet">reads, from the stop</p>
+      <p role="status" aria-live="polite">
+        <span className="num text-5xl font-bold sm:text-6xl">{formatMeasured(reading.apparentMm, unit)}</span>{' '}
+        <span className="num text-quiet text-lg">
+          {unit} ± {sigmaWords(reading.sigmaMm, unit)}
+        </span>
+      </p>
+      <dl className="mt-2 grid grid-cols-[auto_1fr] items-baseline gap-x-3 gap-y-1">
+        <dt>
+          <Signal tone={outlook.isSafe ? 'clear' : 'look'}>{reached}</Signal>
+        </dt>
+        <dd>{outlook.isSafe ? 'is safe' : `is reached by only ${outlook.marginMm.toFixed(1)} mm`}</dd>
+        <dt>
+          <Signal tone="look">{next}</Signal>
+        </dt>
+        <dd>lacks {outlook.nextLacksMm.toFixed(1)} mm</dd>
+      </dl>
+      <details className="mt-2">
+        <summary className="linklike cursor-pointer text-sm">Where the doubt comes from</summary>
+        <table className="mt-1 text-sm">
+          <tbody>
+            {reading.budget.map(({ cause, sigmaMm }) => (
+              <tr key={cause}>
+                <th scope="row" className="pr-4 text-left font-normal">
+                  {CAUSES[cause]}
+                </th>
+                <td className="num text-right">{sigmaMm.toFixed(2)} mm</td>
+              </tr>
+            ))}
+            <tr>
+              <th scope="row" className="pr-4 text-left">
+                together
+              </th>
+              <td className="num text-right">{reading.sigmaMm.toFixed(2)} mm</td>
+            </tr>
+          </tbody>
+        </table>
+        <p className="text-quiet text-sm">
+          Standard uncertainties. Handles set by hand
+          {reading.tiltDeg === null
+            ? '; the camera’s tilt is not known.'
+            : `; camera tilted by ${reading.tiltDeg.toFixed(0)}°.`}
+        </p>
+      </details>
+    </div>
+  );
+}
+
+function sigmaWords(sigmaMm: number, unit: LengthUnit): string {
+  return unit === 'in'
+    ? (sigmaMm / 25.4).toFixed(2)
+    : unit === 'cm'
+      ? (sigmaMm / 10).toFixed(2)
+      : sigmaMm.toFixed(1);
+}

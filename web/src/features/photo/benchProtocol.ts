@@ -1,0 +1,35 @@
+import type {
+  BoardMarks,
+  BoardReading,
+  PhotoExif,
+  Quad,
+  ReadingRefusal,
+  Result,
+  StripFrame,
+} from '@lauta/core/photo';
+
+/** Why a chosen file can't be used; the same ids as the server's. */
+export type PhotoRefusal =
+  'file-empty' | 'not-a-jpeg' | 'picture-broken' | 'picture-too-large' | 'picture-too-small';
+
+export interface OpenedPhoto {
+  /** Of the upright picture, after EXIF rotation. */
+  widthPx: number;
+  heightPx: number;
+  sha256: string;
+  exif: PhotoExif;
+}
+
+export interface BenchCalls {
+  /** Checks a file by its content, hashes it, and keeps it decoded for the strips. */
+  open: { params: { photo: Blob }; result: Result<OpenedPhoto, PhotoRefusal> };
+  read: {
+    params: { boardId: string; marks: BoardMarks; photo: OpenedPhoto };
+    result: Result<BoardReading, ReadingRefusal>;
+  };
+  /** The board seen straight from above; null before a photo is open, or for corners that make no board. */
+  strip: {
+    params: { boardId: string; corners: Quad; frame: StripFrame };
+    result: { picture: ImageBitmap } | null;
+  };
+}

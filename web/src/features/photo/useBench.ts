@@ -1,0 +1,90 @@
+import { useEffect, useState } from 'react';
+import type {
+  BoardMarks,
+  BoardReading,
+  MeasuringBoard,
+  Quad,
+  ReadingRefusal,
+  Result,
+  StripFrame,
+} from '@lauta/core/photo';
+import { useResource, type Resource } from '../../frame/useResource.ts';
+import { openCaller, type Caller } from '../../workers/calls.ts';
+import type { BenchCalls, OpenedPhoto, PhotoRefusal } from './benchProtocol.ts';
+
+export type Bench = Caller<BenchCalls>;
+
+function startBench(): Resource<Bench> {
+  const worker = new Worker(new URL('./bench.worker.ts', import.meta.url), { type: 'module' });
+  return { value: openCaller<BenchCalls>(worker), close: () => worker.terminate() };
+}
+
+/** A bench's worker for as long as the page stands. */
+export function useBenchWorker(): Bench | null {
+  return useResource(startBench);
+}
+
+export type OpenState =
+  { kind: 'opening' } | { kind: 'open'; photo: OpenedPhoto } | { kind: 'refused'; code: PhotoRefusal };
+
+/** Opens a photograph on the bench. */
+export function useOpenedPhoto(bench: Bench | null, photo: Blob | null): OpenState {
+  const [opened, setOpened] = useState<{ photo: Blob; state: OpenState } | null>(null);
+  useEffect(() => {
+    if (!bench || !photo) return;
+    const abort = new AbortController();
+    bench
+      .call('open', { photo }, abort.signal)
+      .then((result) =>
+        setOpened({
+          photo,
+          state: result.ok ? { kind: 'open', photo: result.value } : { kind: 'refused', code: result.code },
+        }),
+      )
+      .catch(() => undefined);
+    return () => abort.abort();
+  }, [bench, photo]);
+  return opened && opened.photo === photo ? opened.state : { kind: 'opening' };
+}
+
+/** Reads the marks anew whenever they change; the former reading stays until the new one is there. */
+export function useReading(
+  bench: Bench | null,
+  photo: OpenedPhoto | null,
+  boardId: string,
+  marks: BoardMarks | null,
+): Result<BoardReading, ReadingRefusal> | null {
+  const [reading, setReading] = useState<Result<BoardReading, ReadingRefusal> | null>(null);
+  useEffect(() => {
+    if (!bench || !photo || !marks) return;
+    const abort = new AbortController();
+    bench
+      .call('read', { boardId, marks, photo }, abort.signal)
+      .then(setReading)
+      .catch(() => undefined);
+    return () => abort.abort();
+  }, [bench, photo, boardId, marks]);
+  return reading;
+}
+
+/** The rectified board for a frame; the former picture stays until the new one is there. */
+export function useStrip(
+  bench: Bench | null,
+  photo: OpenedPhoto | null,
+  board: MeasuringBoard,
+  corners: Quad,
+  frame: StripFrame,
+): ImageBitmap | null {
+  const [picture, setPicture] = useState<ImageBitmap | null>(null);
+  const { fromMm, toMm, marginMm, pxPerMm } = frame;
+  useEffect(() => {
+    if (!bench || !photo) return;
+    const abort = new AbortController();
+    bench
+      .call('strip', { boardId: board.id, corners, frame: { fromMm, toMm, marginMm, pxPerMm } }, abort.signal)
+      .then((strip) => setPicture(strip?.picture ?? null))
+      .catch(() => undefined);
+    return () => abort.abort();
+  }, [bench, photo, board, corners, fromMm, toMm, marginMm, pxPerMm]);
+  return picture;
+}

@@ -1,0 +1,47 @@
+import { useNavigate } from 'react-router';
+import type { RuleSheet } from '@lauta/core/rules';
+import { useInEvent } from '../../frame/EventFrame.tsx';
+import { Empty, Failed, Loading } from '../../frame/states.tsx';
+import { useRules } from '../event/queries.ts';
+import { RuleForm } from './RuleForm.tsx';
+
+/** Where a first sheet begins: the trade's common values, to be changed. */
+const FIRST_SHEET: RuleSheet = {
+  schemaVersion: 1,
+  title: 'Rule sheet',
+  measure: { kind: 'length', step: 'quarter-inch', rounding: 'down' },
+  bagLimit: 5,
+  bagPeriod: 'event',
+  species: [{ id: 'largemouth-bass', name: 'Largemouth bass', minimumSteps: null, counts: true }],
+  boards: ['birch-30in'],
+  penalties: [
+    { infraction: 'mouth-open', penalty: { kind: 'deduction', steps: 1 } },
+    { infraction: 'identifier-missing', penalty: { kind: 'disqualification' } },
+  ],
+  tieBreaks: ['biggest-fish', 'next-biggest', 'earliest-completion'],
+};
+
+/** The director publishes the next version of the rule sheet. */
+export function RulesPage() {
+  const { event, place } = useInEvent();
+  const rules = useRules(event.eventId);
+  const navigate = useNavigate();
+  if (rules.isError) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
+  if (rules.isPending) return <Loading what="Fetching the rules" />;
+  if (!place.roles.includes('director')) return <Empty title="Only the director publishes rules" />;
+  const current = rules.data.at(-1);
+  return (
+    <div className="max-w-3xl">
+      <h1>Rule sheet, version {(current?.version ?? 0) + 1}</h1>
+      <p className="text-quiet mb-4">
+        A published sheet never changes. A new version holds for fish caught after it is published; earlier
+        ones are judged by the version in force when they were caught.
+      </p>
+      <RuleForm
+        eventId={event.eventId}
+        initial={current?.sheet ?? FIRST_SHEET}
+        onPublished={() => void navigate(`/events/${event.eventId}`)}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,247 @@
+import { useDeferredValue, useState } from 'react';
+import type { StandingsView } from '@lauta/contract';
+import type { RuleSheet } from '@lauta/core/rules';
+import type { Standing } from '@lauta/core/scoring';
+import { formatSteps } from '@lauta/core/units';
+import { clockTime } from '../../clock/words.ts';
+import { useNow } from '../../clock/appClock.ts';
+import { useInEvent } from '../../frame/EventFrame.tsx';
+import { Pager } from '../../frame/Pager.tsx';
+import { Signal } from '../../frame/Signal.tsx';
+import { Empty, Failed, Loading } from '../../frame/states.tsx';
+import { barClass } from '../catch/FishBar.tsx';
+import { INFRACTION_WORDS, STEP_WORDS } from '../catch/words.ts';
+import { useRules } from '../event/queries.ts';
+import { WhyScore } from './WhyScore.tsx';
+import { rulerAxis, type Axis } from './axis.ts';
+import { standingsQuery, useStandings, type StandingsChoice } from './queries.ts';
+
+export function StandingsPage() {
+  const { event, place, live } = useInEvent();
+  const [choice, setChoice] = useState<StandingsChoice>({ include: 'all', dayId: null, search: '', page: 1 });
+  const search = useDeferredValue(choice.search);
+  const asked = { ...choice, search };
+  const standings = useStandings(event.eventId, asked);
+  const rules = useRules(event.eventId);
+  const now = useNow(10_000);
+  const sheet = rules.data?.at(-1)?.sheet;
+  const change = (part: Partial<StandingsChoice>): void => setChoice({ ...choice, page: 1, ...part });
+  const isAwaiting = standings.data?.standings.some((one) => one.provisionalSteps > 0) ?? false;
+  return (
+    <div>
+      <div className="mb-2 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+        <div>
+          <h1>Standings</h1>
+          <p className="text-quiet flex flex-wrap gap-x-3">
+            {sheet && (
+              <span>
+                best {sheet.bagLimit}
+                {sheet.bagPeriod === 'day' ? ' a day' : ''}, {STEP_WORDS[sheet.measure.step]}
+              </span>
+            )}
+            <span className="num">{clockTime(now, event.zone)}</span>
+            {live === 'lost' && <Signal tone="look">not live: no connection</Signal>}
+            {isAwaiting && <Signal tone="look">hatched fish await a judge</Signal>}
+          </p>
+        </div>
+        <div className="flex flex-wrap items-end gap-2">
+          <input
+            type="search"
+            aria-label="Find an entrant by name or number"
+            placeholder="name or number"
+            className="input h-11 w-40"
+            value={choice.search}
+            onChange={(e) => change({ search: e.target.value })}
+          />
+          <select
+            aria-label="Which days"
+            className="select h-11 w-32"
+            value={choice.dayId ?? ''}
+            onChange={(e) => change({ dayId: e.target.value || null })}
+          >
+            <option value="">All days</option>
+            {event.days.map((day) => (
+              <option key={day.dayId} value={day.dayId}>
+                Day {day.seq}
+              </option>
+            ))}
+          </select>
+          <select
+            aria-label="Which fish"
+            className="select h-11 w-44"
+            value={choice.include}
+            onChange={(e) => change({ include: e.target.value === 'official' ? 'official' : 'all' })}
+          >
+            <option value="all">With undecided fish</option>
+            <option value="official">Official fish only</option>
+          </select>
+          <a
+            className="btn h-11"
+            href={`/api/events/${event.eventId}/standings.csv?${standingsQuery(choice)}`}
+            download
+          >
+            CSV
+          </a>
+        </div>
+      </div>
+      {standings.isError && !standings.data && (
+        <Failed error={standings.error} retry={() => void standings.refetch()} />
+      )}
+      {standings.isPending && <Loading what="Laying the fish end to end" />}
+      {standings.data && !standings.data.ruleVersion && (
+        <Empty title="No rule sheet yet">Standings begin when the director publishes it.</Empty>
+      )}
+      {standings.data && sheet && standings.data.ruleVersion !== null && (
+        <>
+          {standings.data.standings.length === 0 ? (
+            <Empty title={choice.search ? 'Nobody found' : 'No entrants yet'}>
+              {choice.search
+                ? 'Try a part of the name, or the number.'
+                : 'They appear here as soon as the director enters them.'}
+            </Empty>
+          ) : (
+            <Ruled view={standings.data} sheet={sheet} ownEntrantId={place.entrantId} />
+          )}
+          <Pager {...standings.data} onPage={(page) => setChoice({ ...choice, page })} />
+        </>
+      )}
+    </div>
+  );
+}
+
+const GRID =
+  'grid grid-cols-[1.75rem_minmax(0,1fr)_4.25rem] md:grid-cols-[2rem_11.5rem_minmax(0,1fr)_5rem] gap-x-2 items-center';
+
+function Ruled({
+  view,
+  sheet,
+  ownEntrantId,
+}: {
+  view: StandingsView;
+  sheet: RuleSheet;
+  ownEntrantId: string | null;
+}) {
+  const axis = rulerAxis(view.longestSteps, sheet.measure.step);
+  return (
+    <div>
+      <div className={`${GRID} bg-base-100 sticky top-16 z-10 max-md:hidden lg:-top-5`} aria-hidden="true">
+        <span className="col-span-2" />
+        <AxisRule axis={axis} />
+        <span className="text-quiet text-right text-sm">total</span>
+      </div>
+      <ol className="ruled border-base-300 border-b max-md:border-t">
+        {view.standings.map((standing) => (
+          <Row
+            key={standing.entrantId}
+            standing={standing}
+            name={view.names[standing.entrantId] ?? ''}
+            names={view.names}
+            sheet={sheet}
+            axis={axis}
+            isOwn={standing.entrantId === ownEntrantId}
+          />
+        ))}
+      </ol>
+    </div>
+  );
+}
+
+function AxisRule({ axis }: { axis: Axis }) {
+  return (
+    <div className="border-base-content relative h-8 border-b">
+      {axis.ticks.map((tick) => (
+        <span key={tick.steps} className="absolute bottom-0" style={{ left: `${tick.share * 100}%` }}>
+          <i
+            className={`bg-base-content absolute bottom-0 left-0 w-px ${tick.label === null ? 'h-1.5' : 'h-3'}`}
+          />
+          {tick.label !== null && (
+            <span className="num text-quiet absolute bottom-3 left-0 -translate-x-1/2 text-xs">
+              {tick.label}
+            </span>
+          )}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+interface RowProps {
+  standing: Standing;
+  name: string;
+  names: Record<string, string>;
+  sheet: RuleSheet;
+  axis: Axis;
+  isOwn: boolean;
+}
+
+function Row({ standing, name, names, sheet, axis, isOwn }: RowProps) {
+  const [isOpen, setOpen] = useState(false);
+  const { bag, rank, score } = standing;
+  const { step } = sheet.measure;
+  const undecided = bag.counting.filter((fish) => fish.standing === 'provisional').length;
+  const deducted = bag.counting.filter((fish) => fish.deductionSteps > 0);
+  const detailsId = `why-${standing.entrantId}`;
+  return (
+    <li className={isOwn ? 'bg-base-200' : ''}>
+      <button
+        type="button"
+        aria-expanded={isOpen}
+        aria-controls={detailsId}
+        className={`${GRID} min-h-11 w-full cursor-pointer py-1.5 text-left`}
+        onClick={() => setOpen(!isOpen)}
+      >
+        <span className="num text-quiet">{score.steps > 0 ? rank : '–'}</span>
+        <span className="min-w-0 leading-tight">
+          <b className="block truncate">{name}</b>
+          <span className="flex flex-wrap gap-x-3">
+            {deducted.map((fish) => (
+              <Signal key={fish.catchId} tone="fault">
+                {formatSteps(-fish.deductionSteps, step)}{' '}
+                {fish.infractions.map((one) => INFRACTION_WORDS[one]).join(', ')}
+              </Signal>
+            ))}
+            {undecided > 0 && <Signal tone="look">{undecided} undecided</Signal>}
+            {bag.counting.length > 0 && bag.counting.length < sheet.bagLimit && (
+              <span className="text-quiet text-sm">
+                {bag.counting.length} of {sheet.bagLimit}
+              </span>
+            )}
+            {standing.tieBreak && <span className="text-quiet text-sm">by tie-break</span>}
+          </span>
+        </span>
+        <span className="max-md:col-span-2 max-md:col-start-2 max-md:row-start-2">
+          <BagBar standing={standing} axis={axis} sheet={sheet} />
+        </span>
+        <b className="num text-right text-xl max-md:col-start-3 max-md:row-start-1">
+          {formatSteps(score.steps, step)}
+        </b>
+      </button>
+      {isOpen && (
+        <div id={detailsId} className="pb-4 md:pl-10">
+          <WhyScore standing={standing} sheet={sheet} names={names} />
+        </div>
+      )}
+    </li>
+  );
+}
+
+/** The bag laid end to end from the stop, to the scale of the axis. */
+function BagBar({ standing, axis, sheet }: { standing: Standing; axis: Axis; sheet: RuleSheet }) {
+  const { step } = sheet.measure;
+  return (
+    <span className="flex h-7 w-full" aria-hidden="true">
+      <i className="bg-stop -ml-1 w-1 flex-none" />
+      {standing.bag.counting.map((fish, i) => (
+        <span
+          key={fish.catchId}
+          className={`num border-base-100 flex items-center overflow-hidden border-r pl-1.5 text-sm ${
+            fish.standing === 'provisional' ? barClass(true) : i % 2 === 0 ? 'bg-fish' : 'bg-fish-other'
+          }`}
+          style={{ width: `${(fish.scoreSteps / axis.endSteps) * 100}%` }}
+        >
+          {formatSteps(fish.scoreSteps, step)}
+        </span>
+      ))}
+    </span>
+  );
+}

@@ -1,0 +1,119 @@
+import type { RuleSheet, TieBreak } from '@lauta/core/rules';
+import type { FishScore, Standing } from '@lauta/core/scoring';
+import { formatSteps } from '@lauta/core/units';
+import { dayAndTime } from '../../clock/words.ts';
+import { useInEvent } from '../../frame/EventFrame.tsx';
+import { Signal } from '../../frame/Signal.tsx';
+import { INFRACTION_WORDS, NOT_COUNTING_WORDS, penaltyWords, speciesName } from '../catch/words.ts';
+
+const TIE_WORDS: Record<TieBreak, string> = {
+  'biggest-fish': 'the biggest fish',
+  'next-biggest': 'the next biggest fish',
+  'earliest-completion': 'the earlier fish that completed the score',
+};
+
+/** Where a score comes from, line by line: what counts, what was culled, what does not count, and why. */
+export function WhyScore({
+  standing,
+  sheet,
+  names,
+}: {
+  standing: Standing;
+  sheet: RuleSheet;
+  names: Record<string, string>;
+}) {
+  const { step } = sheet.measure;
+  const { bag, tieBreak, sharedWith, score } = standing;
+  const rows: { fish: FishScore; part: 'counts' | 'culled' | 'not' }[] = [
+    ...bag.counting.map((fish) => ({ fish, part: 'counts' as const })),
+    ...bag.culled.map((fish) => ({ fish, part: 'culled' as const })),
+    ...bag.notCounting.map((fish) => ({ fish, part: 'not' as const })),
+  ];
+  if (rows.length === 0) return <p className="text-quiet">No fish claimed yet.</p>;
+  return (
+    <div className="max-w-3xl overflow-x-auto">
+      <table className="w-full text-sm">
+        <caption className="sr-only">Why this score</caption>
+        <thead className="text-quiet text-left">
+          <tr>
+            <th className="py-1 pr-3 font-normal">fish</th>
+            <th className="pr-3 text-right font-normal">length</th>
+            <th className="pr-3 text-right font-normal">deducted</th>
+            <th className="pr-3 text-right font-normal">scores</th>
+            <th className="font-normal">why</th>
+          </tr>
+        </thead>
+        <tbody className="ruled">
+          {rows.map(({ fish, part }) => (
+            <FishRow key={fish.catchId} fish={fish} part={part} sheet={sheet} />
+          ))}
+        </tbody>
+        <tfoot>
+          <tr className="border-base-content border-t">
+            <th scope="row" colSpan={3} className="py-1 text-left">
+              total of {bag.counting.length}
+            </th>
+            <td className="num pr-3 text-right font-bold">{formatSteps(score.steps, step)}</td>
+            <td>
+              {standing.provisionalSteps > 0 && (
+                <Signal tone="look">of it {formatSteps(standing.provisionalSteps, step)} undecided</Signal>
+              )}
+            </td>
+          </tr>
+        </tfoot>
+      </table>
+      {tieBreak && (
+        <p className="mt-1">
+          Same total as {tieBreak.entrantIds.map((id) => names[id] ?? '').join(', ')}: set apart by{' '}
+          {TIE_WORDS[tieBreak.rule]}.
+        </p>
+      )}
+      {sharedWith.length > 0 && score.steps > 0 && (
+        <p className="mt-1">
+          The rank is shared with {sharedWith.map((id) => names[id] ?? '').join(', ')}: every tie-break is
+          equal.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function FishRow({
+  fish,
+  part,
+  sheet,
+}: {
+  fish: FishScore;
+  part: 'counts' | 'culled' | 'not';
+  sheet: RuleSheet;
+}) {
+  const { event } = useInEvent();
+  const { step } = sheet.measure;
+  const reasons = fish.infractions.map((infraction) => {
+    const rule = sheet.penalties.find((one) => one.infraction === infraction);
+    return `${INFRACTION_WORDS[infraction]} (${rule ? penaltyWords(rule.penalty, step) : 'noted'})`;
+  });
+  return (
+    <tr className={part === 'counts' ? '' : 'text-quiet'}>
+      <td className="py-1 pr-3">
+        {speciesName(sheet, fish.speciesId)}
+        <span className="text-quiet"> {dayAndTime(new Date(fish.capturedAtMs), event.zone)}</span>
+      </td>
+      <td className="num pr-3 text-right">{formatSteps(fish.grossSteps, step)}</td>
+      <td className="num pr-3 text-right">
+        {fish.deductionSteps > 0 ? formatSteps(-fish.deductionSteps, step) : ''}
+      </td>
+      <td className="num pr-3 text-right">{part === 'not' ? '0' : formatSteps(fish.scoreSteps, step)}</td>
+      <td>
+        {part === 'counts' && (
+          <Signal tone={fish.standing === 'official' ? 'clear' : 'look'}>
+            {fish.standing === 'official' ? 'official' : 'undecided'}
+          </Signal>
+        )}
+        {part === 'culled' && 'culled: better ones fill the bag'}
+        {part === 'not' && fish.notCounting && NOT_COUNTING_WORDS[fish.notCounting]}
+        {reasons.length > 0 && <span className="block">{reasons.join(', ')}</span>}
+      </td>
+    </tr>
+  );
+}

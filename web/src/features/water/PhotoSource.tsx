@@ -1,0 +1,97 @@
+import { useRef, useState, type ReactNode } from 'react';
+import { parsePayload } from '@lauta/core/identifier';
+import { wallTimeOf } from '@lauta/core/schedule';
+import { appNow } from '../../clock/appClock.ts';
+import { openCaller } from '../../workers/calls.ts';
+import type { CameraCalls, SimulatedShot } from '../photo/cameraProtocol.ts';
+
+/** Takes a photograph with the phone's own camera, or a file that is there already. */
+export function PhotoSource({ onPhoto, children }: { onPhoto: (photo: Blob) => void; children?: ReactNode }) {
+  const camera = useRef<HTMLInputElement>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const take = (input: HTMLInputElement): void => {
+    const photo = input.files?.[0];
+    // The same file may be chosen again after it was put away.
+    input.value = '';
+    if (photo) onPhoto(photo);
+  };
+  return (
+    <div className="grid gap-2">
+      <button type="button" className="btn btn-primary main-action" onClick={() => camera.current?.click()}>
+        Photograph a fish
+      </button>
+      <button type="button" className="btn h-16 text-lg" onClick={() => file.current?.click()}>
+        Choose a JPEG
+      </button>
+      {children}
+      <input
+        ref={camera}
+        type="file"
+        accept="image/jpeg"
+        capture="environment"
+        aria-label="Photograph a fish"
+        className="hidden"
+        onChange={(event) => take(event.currentTarget)}
+      />
+      <input
+        ref={file}
+        type="file"
+        accept="image/jpeg,.jpg,.jpeg"
+        aria-label="Choose a JPEG"
+        className="hidden"
+        onChange={(event) => take(event.currentTarget)}
+      />
+    </div>
+  );
+}
+
+export interface SimulatedFish {
+  boardId: string;
+  look: string;
+  zone: string;
+  /** The text in the card's QR code. */
+  payload: string | null;
+}
+
+/** The demo's camera: a fish that is not there, on a board that is not there. */
+export function SimulatedCamera({ fish, onPhoto }: { fish: SimulatedFish; onPhoto: (photo: Blob) => void }) {
+  const [isBusy, setBusy] = useState(false);
+  const [hasFailed, setFailed] = useState(false);
+  const shoot = async (): Promise<void> => {
+    setBusy(true);
+    setFailed(false);
+    const worker = new Worker(new URL('../photo/camera.worker.ts', import.meta.url), { type: 'module' });
+    try {
+      const { jpeg } = await openCaller<CameraCalls>(worker).call('photograph', shotOf(fish));
+      onPhoto(jpeg);
+    } catch {
+      setFailed(true);
+    } finally {
+      worker.terminate();
+      setBusy(false);
+    }
+  };
+  return (
+    <>
+      <button type="button" className="btn h-16 text-lg" disabled={isBusy} onClick={() => void shoot()}>
+        {isBusy ? 'The simulated camera is at work …' : 'Simulated camera'}
+      </button>
+      {hasFailed && <p role="alert">The simulated camera gave no picture. Choose a JPEG instead.</p>}
+    </>
+  );
+}
+
+function shotOf({ boardId, look, zone, payload }: SimulatedFish): SimulatedShot {
+  const now = appNow();
+  const [seed = 0, length = 0] = crypto.getRandomValues(new Uint32Array(2));
+  return {
+    seed,
+    boardId,
+    look,
+    lengthMm: 300 + (length / 2 ** 32) * 220,
+    identifier: payload ? parsePayload(payload) : null,
+    takenLocal: wallTimeOf(now.getTime(), zone).local,
+    offset: wallTimeOf(now.getTime(), zone).offset,
+    takenAt: now.toISOString(),
+  };
+}

@@ -1,0 +1,192 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { CatchMark } from '@lauta/contract';
+import { findBoard } from '@lauta/core/photo';
+import { formatSteps } from '@lauta/core/units';
+import { appNow, useNow } from '../../clock/appClock.ts';
+import { sendCommand } from '../../door/door.ts';
+import { Empty, Failed, Loading } from '../../frame/states.tsx';
+import { Pager } from '../../frame/Pager.tsx';
+import { Signal } from '../../frame/Signal.tsx';
+import { useInEvent } from '../../frame/EventFrame.tsx';
+import { useWho } from '../../people/queries.ts';
+import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { CatchLines } from '../catch/CatchLines.tsx';
+import { useOwnCatches } from '../catch/queries.ts';
+import { MARK_WORDS } from '../catch/words.ts';
+import { useIdentifiers, useRules } from '../event/queries.ts';
+import { ClaimBench } from './ClaimBench.tsx';
+import { PhotoSource, SimulatedCamera } from './PhotoSource.tsx';
+import { dayOfNow } from './dayOfNow.ts';
+import { newDraft, useDraft } from './draft.ts';
+import { recallChoices, rememberChoices } from './choices.ts';
+
+export interface Claimed {
+  catchId: string;
+  /** Its place in the ledger; null when it was there already. */
+  seq: number | null;
+  marks: CatchMark[];
+  claimedSteps: number;
+}
+
+export function WaterPage() {
+  const { event, place } = useInEvent();
+  const { eventId } = event;
+  const rules = useRules(eventId);
+  const identifiers = useIdentifiers(eventId, place.entrantId);
+  const who = useWho();
+  const now = useNow(60_000);
+  const { draft, put, change } = useDraft(eventId);
+  const [claimed, setClaimed] = useState<Claimed | null>(null);
+
+  if (rules.isError) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
+  if (rules.isPending || draft === undefined) return <Loading what="Laying the board ready" />;
+  if (!place.entrantId) {
+    return (
+      <Empty title="The water belongs to the entrants">
+        Sign in as an angler of this event to claim a catch.
+      </Empty>
+    );
+  }
+  const sheet = rules.data.at(-1)?.sheet;
+  if (!sheet) {
+    return (
+      <Empty title="No rule sheet yet">The director publishes it; until then a fish can’t be claimed.</Empty>
+    );
+  }
+  const today = dayOfNow(event, now.getTime());
+  const identifier = identifiers.data?.find((one) => one.dayId === today?.dayId);
+  const code = identifier?.code ?? null;
+  const choices = recallChoices(sheet);
+  const begin = (photo: Blob): void => {
+    setClaimed(null);
+    put(newDraft(photo, appNow(), choices));
+  };
+  if (draft) {
+    return (
+      <ClaimBench
+        draft={draft}
+        sheet={sheet}
+        entrantId={place.entrantId}
+        code={code}
+        change={(part) => {
+          change(part);
+          rememberChoices(part);
+        }}
+        putAway={() => put(null)}
+        onClaimed={(done) => {
+          put(null);
+          setClaimed(done);
+        }}
+      />
+    );
+  }
+  return (
+    <div className="grid gap-6">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-6">
+        <h1>Water</h1>
+        {code && (
+          <p>
+            <span className="text-quiet">today’s code</span> <b className="num text-2xl">{code}</b>
+          </p>
+        )}
+      </div>
+      {claimed && <ClaimedNote claimed={claimed} eventId={eventId} step={sheet.measure.step} />}
+      <PhotoSource onPhoto={begin}>
+        {who.data?.isDemo && findBoard(choices.boardId) && (
+          <SimulatedCamera
+            fish={{
+              boardId: choices.boardId,
+              look: choices.speciesId,
+              zone: event.zone,
+              payload: identifier?.payload ?? null,
+            }}
+            onPhoto={begin}
+          />
+        )}
+      </PhotoSource>
+      <OwnCatches />
+    </div>
+  );
+}
+
+function ClaimedNote({
+  claimed,
+  eventId,
+  step,
+}: {
+  claimed: Claimed;
+  eventId: string;
+  step: Parameters<typeof formatSteps>[1];
+}) {
+  const [isWithdrawn, setWithdrawn] = useState(false);
+  const [error, setError] = useState<unknown>(null);
+  const { seq, marks, catchId, claimedSteps } = claimed;
+  const turn = async (): Promise<void> => {
+    setError(null);
+    try {
+      await sendCommand(isWithdrawn ? 'catch.restore' : 'catch.withdraw', eventId, { catchId });
+      setWithdrawn(!isWithdrawn);
+    } catch (problem) {
+      setError(problem);
+    }
+  };
+  return (
+    <section role="status" className="border-success border-l-4 pl-4">
+      <Signal tone={isWithdrawn ? 'look' : 'clear'}>{isWithdrawn ? 'withdrawn' : 'claimed'}</Signal>
+      <p className="text-lg">
+        <b className="num text-2xl">{formatSteps(claimedSteps, step)}</b>{' '}
+        {isWithdrawn
+          ? 'is taken back.'
+          : seq === null
+            ? 'was claimed already, perhaps in another tab.'
+            : `is with the judges, entry ${seq} of the ledger.`}
+      </p>
+      {marks.map((mark) => (
+        <p key={mark} className="text-warning font-semibold">
+          Marked for the judge: {MARK_WORDS[mark]}.
+        </p>
+      ))}
+      <p className="mt-1 flex gap-6">
+        <Link className="linklike inline-flex min-h-11 items-center" to={`../catches/${catchId}`}>
+          See it
+        </Link>
+        <button type="button" className="linklike min-h-11" onClick={() => void turn()}>
+          {isWithdrawn ? 'Claim it after all' : 'Undo'}
+        </button>
+      </p>
+      <ProblemNote error={error} />
+    </section>
+  );
+}
+
+function OwnCatches() {
+  const { event } = useInEvent();
+  const [page, setPage] = useState(1);
+  const rules = useRules(event.eventId);
+  const catches = useOwnCatches(event.eventId, page);
+  const sheet = rules.data?.at(-1)?.sheet;
+  return (
+    <section aria-labelledby="own-catches">
+      <h2 id="own-catches" className="mb-2">
+        Your catches
+      </h2>
+      {catches.isError && <Failed error={catches.error} retry={() => void catches.refetch()} />}
+      {catches.isPending && <Loading what="Fetching your catches" />}
+      {catches.data && sheet && catches.data.items.length === 0 && (
+        <Empty title="None yet">Photograph your first fish on the board, nose on the stop.</Empty>
+      )}
+      {catches.data && sheet && catches.data.items.length > 0 && (
+        <>
+          <CatchLines
+            event={event}
+            sheet={sheet}
+            items={catches.data.items}
+            to={(catchId) => `../catches/${catchId}`}
+          />
+          <Pager {...catches.data} onPage={setPage} />
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,19 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { browserLive } from './browserLive.ts';
+import { joinLive, type LiveState } from './liveChannel.ts';
+
+/** Asks everything of an event again whenever its ledger has grown. */
+export function useLive(eventId: string): LiveState {
+  const client = useQueryClient();
+  const [state, setState] = useState<LiveState>('connecting');
+  useEffect(
+    () =>
+      joinLive(browserLive(eventId), {
+        onEvent: () => void client.invalidateQueries({ queryKey: ['event', eventId] }),
+        onState: setState,
+      }),
+    [client, eventId],
+  );
+  return state;
+}

@@ -1,0 +1,33 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
+import './app.css';
+import { ApiProblem } from './door/http.ts';
+import { routes } from './routes.tsx';
+import { applyTheme, storedTheme } from './theme/theme.ts';
+
+applyTheme(storedTheme());
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 10_000,
+      retry: (count, error) => error instanceof ApiProblem && error.isPassing && count < 4,
+      retryDelay: (count) => Math.min(500 * 2 ** count, 4000),
+      // The server on this very machine may answer when the browser believes that it is offline.
+      networkMode: 'always',
+    },
+  },
+});
+
+const root = document.getElementById('root');
+if (!root) throw new Error('root: expected the element of index.html');
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <RouterProvider router={createBrowserRouter(routes)} />
+    </QueryClientProvider>
+  </StrictMode>,
+);

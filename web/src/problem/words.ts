@@ -1,0 +1,71 @@
+import type { ProblemType } from '@lauta/contract';
+import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
+import { ApiProblem } from '../door/http.ts';
+import { SignInGivenUp } from '../door/signInGate.ts';
+
+const MEGABYTES = Math.round(PHOTOGRAPH_LIMITS.maxBytes / 1024 / 1024);
+
+/** What is wrong and what to do next, for everything that can be refused. */
+const WORDS: Record<ProblemType | 'network', string> = {
+  network: 'Nothing answers. What you entered is still here; try again when there is a network.',
+  'not-signed-in': 'Sign in first.',
+  'sign-in-failed': 'Address and password do not fit together. Look at both again.',
+  'too-many-tries': 'Too many tries. Wait a quarter of an hour, or ask the director for help.',
+  'not-allowed': 'Your role in this event does not cover that. The director can give you another.',
+  'wrong-origin': 'The page was not opened from Lauta itself. Open its own address and try again.',
+  'not-found': 'There is nothing here, or it is not for you to see.',
+  'invalid-request': 'Something in the form does not fit. Look at the marked fields.',
+  'invitation-used': 'This invitation was used or has run out. Ask the director for a new one.',
+  'already-set-up': 'The first director is entered already. Sign in instead.',
+  'idempotency-key-missing': 'The page sent an incomplete command. Reload it and try again.',
+  'idempotency-key-reused': 'This was sent before, with other contents. Reload to see what counts.',
+  'unknown-zone': 'That time zone is not known. Use an IANA name, such as Europe/Warsaw.',
+  'wall-time-skipped': 'The clocks jump over that time on that night. Choose another.',
+  'sessions-overlap': 'Two sessions overlap, or one ends before it begins.',
+  'no-rule-sheet': 'No rule sheet is published yet. The director must publish one before a fish can be claimed.',
+  'measure-fixed': 'Fish were claimed already, so the measure and its step stay as they are.',
+  'event-exists': 'This event was created already.',
+  'board-not-known': 'That kind of board is not known here. Choose one of the list.',
+  'reading-refused': 'The handles do not make a board that can be read. Set them again.',
+  'catch-exists': 'This catch was claimed already, perhaps in another tab.',
+  'catch-withdrawn': 'The catch was withdrawn.',
+  'catch-not-withdrawn': 'The catch is not withdrawn.',
+  'verdict-moved-on': 'Another judge decided meanwhile. Look at that decision, then decide again if you must.',
+  'own-catch': 'Nobody judges own catches or a partner’s. Leave it to another judge.',
+  'nothing-to-answer': 'There is no open request for this catch any more.',
+  'photograph-missing': 'The photograph has not arrived whole. Send it again.',
+  'photograph-taken': 'This photograph belongs to another catch already.',
+  'photograph-declared-otherwise': 'A different photograph was announced under this name. Choose the file again.',
+  'chunk-out-of-place': 'The upload got out of step. Send the photograph again.',
+  'chunk-size': 'The upload got out of step. Send the photograph again.',
+  'checksum-mismatch': 'The photograph changed on its way. Send it again.',
+  'not-a-jpeg': 'That file is not a JPEG, whatever its name says. Set the phone’s camera to JPEG (“most compatible”) and take the photograph again.',
+  'picture-broken': 'The picture breaks off or cannot be read. Copy it again from the camera.',
+  'picture-too-large': `The picture is too large: at most ${PHOTOGRAPH_LIMITS.maxSidePx.toLocaleString('en')} px a side and ${MEGABYTES} MB. Use the camera’s normal size.`,
+  'picture-too-small': 'The picture is too small to read a length off.',
+  'body-too-large': 'That is more than can be taken at once.',
+  'database-away': 'The server’s database is away for a moment. What you entered is still here; try again shortly.',
+  'server-fault': 'Something went wrong in the server. What you entered is still here; try again, and tell the director if it stays.',
+}; // prettier-ignore
+
+const READING_WORDS: Record<string, string> = {
+  collinear: 'Three corners lie on one line: no board can be seen like that. Pull them to the corners of the ruled face.',
+  crossed: 'The corners are crossed. Go round the ruled face: zero far, end far, end near, zero near.',
+  mirrored: 'The corners run the wrong way round, as in a mirror. The stop belongs to the corners named “zero”.',
+  'tail-before-nose': 'The tail lies before the nose. Swap the two handles.',
+  'tail-before-stop': 'The tail lies before the stop. Put its handle on the tail’s farthest point.',
+  'tail-off-board': 'The tail lies beyond the board’s end, where nothing can be read.',
+  'outside-photo': 'A handle lies too far outside of the picture.',
+}; // prettier-ignore
+
+export function readingRefusalWords(code: string): string {
+  return READING_WORDS[code] ?? 'The handles do not make a board that can be read.';
+}
+
+export function problemWords(error: unknown): string {
+  if (error instanceof SignInGivenUp) return 'Not sent: nobody is signed in. What you entered is still here.';
+  if (!(error instanceof ApiProblem)) return 'Something went wrong in this page. Reload it and try again.';
+  if (error.type === 'reading-refused') return readingRefusalWords(String(error.problem.fields?.['why']));
+  const known = WORDS as Record<string, string | undefined>;
+  return known[error.type] ?? known['server-fault'] ?? error.message;
+}

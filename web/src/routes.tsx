@@ -1,0 +1,90 @@
+import { Outlet, useRouteError, type RouteObject } from 'react-router';
+import { EventFrame } from './frame/EventFrame.tsx';
+import { PlainFrame } from './frame/PlainFrame.tsx';
+import { Empty, Failed, Loading } from './frame/states.tsx';
+import { CatchPage } from './features/catch/CatchPage.tsx';
+import { EventPage } from './features/event/EventPage.tsx';
+import { EventsPage } from './features/event/EventsPage.tsx';
+import { NewEventPage } from './features/event/NewEventPage.tsx';
+import { JudgePage } from './features/judge/JudgePage.tsx';
+import { QueuePage } from './features/judge/QueuePage.tsx';
+import { JustDecidedProvider } from './features/judge/justDecided.tsx';
+import { LedgerPage } from './features/ledger/LedgerPage.tsx';
+import { RulesPage } from './features/rules/RulesPage.tsx';
+import { StandingsPage } from './features/standings/StandingsPage.tsx';
+import { WaterPage } from './features/water/WaterPage.tsx';
+import { InvitationPage, SetUpPage } from './people/NewAccountPages.tsx';
+import { PeoplePage } from './people/PeoplePage.tsx';
+import { SignInDialog } from './people/SignInDialog.tsx';
+import { SignInPage } from './people/SignInPage.tsx';
+
+function Root() {
+  return (
+    <>
+      <Outlet />
+      <SignInDialog />
+    </>
+  );
+}
+
+function BrokenPage() {
+  const error = useRouteError();
+  return (
+    <PlainFrame title="This page stumbled">
+      <Failed error={error} retry={() => location.reload()} />
+    </PlainFrame>
+  );
+}
+
+function NoSuchPage() {
+  return (
+    <PlainFrame title="Nothing here">
+      <Empty title="There is no such page.">
+        <a className="linklike" href="/">
+          To the events
+        </a>
+      </Empty>
+    </PlainFrame>
+  );
+}
+
+export const routes: RouteObject[] = [
+  {
+    element: <Root />,
+    errorElement: <BrokenPage />,
+    HydrateFallback: () => <Loading what="Opening" />,
+    children: [
+      { path: '/', element: <EventsPage /> },
+      { path: '/sign-in', element: <SignInPage /> },
+      { path: '/set-up', element: <SetUpPage /> },
+      { path: '/invitation/:token', element: <InvitationPage /> },
+      { path: '/events/new', element: <NewEventPage /> },
+      {
+        path: '/events/:eventId',
+        element: <EventFrame />,
+        children: [
+          { index: true, element: <EventPage /> },
+          { path: 'rules', element: <RulesPage /> },
+          { path: 'people', element: <PeoplePage /> },
+          { path: 'water', element: <WaterPage /> },
+          { path: 'catches/:catchId', element: <CatchPage /> },
+          {
+            path: 'judge',
+            element: (
+              <JustDecidedProvider>
+                <Outlet />
+              </JustDecidedProvider>
+            ),
+            children: [
+              { index: true, element: <QueuePage /> },
+              { path: ':catchId', element: <JudgePage /> },
+            ],
+          },
+          { path: 'standings', element: <StandingsPage /> },
+          { path: 'records', element: <LedgerPage /> },
+        ],
+      },
+      { path: '*', element: <NoSuchPage /> },
+    ],
+  },
+];
