@@ -293,7 +293,7 @@ describe('the rectified strip', () => {
     const ours = rectifyStrip(photo, board, corners, frame);
     // The same map, strip px → photo px, in OpenCV.
     const h = fitHomography(faceCornersMm(board), corners);
-    const stripToMm: Homography = [2, 0, 1 + frame.fromMm, 0, 2, 1 - frame.marginMm, 0, 0, 1];
+    const stripToMm: Homography = [2, 0, 1 + frame.fromMm, 0, 2, 1 + frame.fromYMm, 0, 0, 1];
     const map = [0, 1, 2].flatMap((row) =>
       [0, 1, 2].map((column) =>
         [0, 1, 2].reduce((sum, k) => sum + (h[row * 3 + k] ?? 0) * (stripToMm[k * 3 + column] ?? 0), 0),

@@ -9,16 +9,18 @@ export interface Raster {
   data: Uint8ClampedArray;
 }
 
-/** Shown beyond the ruled face: the stop at the left, the end at the right, a little of both edges. */
+/** A rectangle of the board's plane, board coordinates. */
 export interface StripFrame {
   fromMm: number;
   toMm: number;
-  marginMm: number;
+  fromYMm: number;
+  toYMm: number;
   pxPerMm: number;
 }
 
+/** The whole ruled face and a little beyond: the stop at the left, the end at the right, both edges. */
 export function stripFrame(board: MeasuringBoard, pxPerMm: number): StripFrame {
-  return { fromMm: -25, toMm: faceLengthMm(board) + 10, marginMm: 6, pxPerMm };
+  return { fromMm: -25, toMm: faceLengthMm(board) + 10, fromYMm: -6, toYMm: board.widthMm + 6, pxPerMm };
 }
 
 /**
@@ -27,11 +29,11 @@ export function stripFrame(board: MeasuringBoard, pxPerMm: number): StripFrame {
  */
 export function rectifyStrip(photo: Raster, board: MeasuringBoard, corners: Quad, frame: StripFrame): Raster {
   const widthPx = Math.round((frame.toMm - frame.fromMm) * frame.pxPerMm);
-  const heightPx = Math.round((board.widthMm + 2 * frame.marginMm) * frame.pxPerMm);
+  const heightPx = Math.round((frame.toYMm - frame.fromYMm) * frame.pxPerMm);
   const data = new Uint8ClampedArray(widthPx * heightPx * 4);
   const h = fitHomography(faceCornersMm(board), corners);
   for (let row = 0; row < heightPx; row++) {
-    const yMm = (row + 0.5) / frame.pxPerMm - frame.marginMm;
+    const yMm = (row + 0.5) / frame.pxPerMm + frame.fromYMm;
     for (let column = 0; column < widthPx; column++) {
       const xMm = (column + 0.5) / frame.pxPerMm + frame.fromMm;
       const w = h[6] * xMm + h[7] * yMm + h[8];

@@ -51,7 +51,7 @@ export function AccountCorner() {
         </Link>
       )}
       <ProblemNote error={error} />
-      <div className="-ml-3 lg:-ml-4">
+      <div className="-ml-2">
         <ThemeChoice />
       </div>
     </div>

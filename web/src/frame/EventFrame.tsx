@@ -1,26 +1,16 @@
 import { useState } from 'react';
-import { NavLink, Outlet, useOutletContext, useParams } from 'react-router';
+import { NavLink, Outlet, useParams } from 'react-router';
 import type { EventView } from '@lauta/contract';
 import { useNow } from '../clock/appClock.ts';
 import { useEvent } from '../features/event/queries.ts';
 import type { LiveState } from '../live/liveChannel.ts';
 import { useLive } from '../live/useLive.ts';
 import { placeIn, useWho, type PlaceInEvent } from '../people/queries.ts';
+import { InEventContext, type InEvent } from './inEvent.ts';
 import { AccountCorner } from './AccountCorner.tsx';
 import { RuledEdge } from './RuledEdge.tsx';
 import { dayClock } from './dayClock.ts';
 import { Failed, Loading } from './states.tsx';
-
-export interface InEvent {
-  event: EventView;
-  place: PlaceInEvent;
-  live: LiveState;
-}
-
-/** What every page of an event knows. */
-export function useInEvent(): InEvent {
-  return useOutletContext<InEvent>();
-}
 
 interface Place {
   to: string;
@@ -96,7 +86,9 @@ export function EventFrame() {
         tabIndex={-1}
         className="min-w-0 px-4 pt-5 pb-28 outline-none sm:px-7 lg:overflow-y-auto lg:pb-8"
       >
-        <Outlet context={context} />
+        <InEventContext value={context}>
+          <Outlet />
+        </InEventContext>
       </main>
       <nav
         aria-label="Places"
@@ -176,8 +168,8 @@ function Header({ event, live }: { event: EventView; live: LiveState }) {
   return (
     <header className="bg-base-100 sticky top-0 z-20 lg:col-span-2">
       <div className="flex items-end justify-between gap-4 px-4 pt-3 pb-2 sm:px-7">
-        <div className="flex min-w-0 items-baseline gap-x-6">
-          <NavLink to="/" className="hidden w-[7.25rem] text-xl font-extrabold lg:block">
+        <div className="flex min-w-0 items-baseline">
+          <NavLink to="/" className="-ml-2 hidden w-44 flex-none text-xl font-extrabold lg:block">
             Lauta
           </NavLink>
           <span className="min-w-0">

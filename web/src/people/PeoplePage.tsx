@@ -8,7 +8,7 @@ import { addPersonSchema, type PersonView } from '@lauta/contract';
 import { ROLES } from '@lauta/core/people';
 import { sendCommand, signedIn } from '../door/door.ts';
 import { sendJson } from '../door/http.ts';
-import { useInEvent } from '../frame/EventFrame.tsx';
+import { useInEvent } from '../frame/inEvent.ts';
 import { Field } from '../frame/Field.tsx';
 import { Empty, Failed, Loading } from '../frame/states.tsx';
 import { ProblemNote } from '../problem/ProblemNote.tsx';

@@ -8,7 +8,7 @@ import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { clockTime, dayAndTime } from '../../clock/words.ts';
 import { sendCommand } from '../../door/door.ts';
 import { uploadPhotograph } from '../../door/uploadPhotograph.ts';
-import { useInEvent } from '../../frame/EventFrame.tsx';
+import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Field } from '../../frame/Field.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { Failed, Loading } from '../../frame/states.tsx';
@@ -45,7 +45,7 @@ function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }
   return (
     <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_18.5rem] lg:gap-x-6">
       <div className="lg:col-span-2">
-        <Link to="../water" className="linklike inline-flex min-h-11 items-center">
+        <Link to={eventPath(event.eventId, 'water')} className="linklike inline-flex min-h-11 items-center">
           Back to the water
         </Link>
         <h1>

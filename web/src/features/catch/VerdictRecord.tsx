@@ -1,7 +1,7 @@
 import type { CatchView } from '@lauta/contract';
 import type { LengthStepId } from '@lauta/core/units';
 import { dayAndTime } from '../../clock/words.ts';
-import { useInEvent } from '../../frame/EventFrame.tsx';
+import { useInEvent } from '../../frame/inEvent.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { INFRACTION_WORDS, decisionWords } from './words.ts';
 

@@ -59,7 +59,7 @@ export const NOT_COUNTING_WORDS: Record<NotCounting, string> = {
 };
 
 export function penaltyWords(penalty: Penalty, step: LengthStepId): string {
-  return penalty.kind === 'disqualification' ? 'fish does not count' : formatSteps(-penalty.steps, step);
+  return penalty.kind === 'disqualification' ? 'no score' : formatSteps(-penalty.steps, step);
 }
 
 export function speciesName(sheet: RuleSheet, speciesId: string): string {

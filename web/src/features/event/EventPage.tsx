@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { clockTime, dayWords } from '../../clock/words.ts';
-import { useInEvent } from '../../frame/EventFrame.tsx';
+import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { RuleSentences } from '../rules/RuleSentences.tsx';
 import { useRules } from './queries.ts';
@@ -47,7 +47,10 @@ export function EventPage() {
         <div className="flex flex-wrap items-baseline justify-between gap-x-6">
           <h2 id="rules">Rule sheet{current ? `, version ${current.version}` : ''}</h2>
           {isDirector && (
-            <Link className="linklike inline-flex min-h-11 items-center" to="rules">
+            <Link
+              className="linklike inline-flex min-h-11 items-center"
+              to={eventPath(event.eventId, 'rules')}
+            >
               {current ? 'Publish another version' : 'Publish the first version'}
             </Link>
           )}
@@ -66,7 +69,7 @@ export function EventPage() {
       </section>
       {(isDirector || place.roles.includes('judge')) && (
         <p>
-          <Link className="btn h-12" to="people">
+          <Link className="btn h-12" to={eventPath(event.eventId, 'people')}>
             People of this event
           </Link>
         </p>

@@ -8,7 +8,7 @@ import { INFRACTIONS, stepsReached, type Infraction, type RuleSheet } from '@lau
 import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { clockTime, dayAndTime } from '../../clock/words.ts';
 import { sendCommand } from '../../door/door.ts';
-import { useInEvent } from '../../frame/EventFrame.tsx';
+import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Field } from '../../frame/Field.tsx';
 import { Keys, useKeys, type PageKey } from '../../frame/Keys.tsx';
 import { Signal } from '../../frame/Signal.tsx';
@@ -99,16 +99,16 @@ function Desk({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
   useKeys(keys);
 
   return (
-    <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_20rem] lg:gap-x-6">
+    <div className="grid gap-x-6 gap-y-2 lg:grid-cols-[minmax(0,1fr)_20rem]">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6 lg:col-span-2">
-        <h1 className="text-2xl">
+        <h1 className="text-xl">
           {caught.entrant.name}{' '}
           <span className="text-quiet text-base font-normal">
             no. {caught.entrant.number}, {speciesName(sheet, caught.speciesId)},{' '}
             {dayAndTime(caught.capturedAt, event.zone)}
           </span>
         </h1>
-        <Link className="linklike inline-flex min-h-11 items-center" to="../judge">
+        <Link className="linklike inline-flex min-h-11 items-center" to={eventPath(event.eventId, 'judge')}>
           The queue
         </Link>
       </div>
@@ -117,22 +117,23 @@ function Desk({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
         <CatchBench caught={caught} measure={sheet.measure} className="h-[58vw] min-h-64 lg:h-[47vh]" />
         <VerdictRecord caught={caught} step={step} />
       </div>
-      <div className="grid content-start gap-3">
+      <div className="grid content-start gap-2">
         <dl className="grid grid-cols-2 gap-x-4">
           <div>
             <dt className="text-quiet">claimed</dt>
-            <dd className="num text-4xl">{formatSteps(caught.claimedSteps, step)}</dd>
+            <dd className="num text-3xl leading-tight">{formatSteps(caught.claimedSteps, step)}</dd>
           </div>
           <div>
-            <dt className="text-quiet">read, {findBoard(reading.boardId)?.name}</dt>
-            <dd className="num text-4xl">{formatSteps(readSteps, step)}</dd>
+            <dt className="text-quiet">read</dt>
+            <dd className="num text-3xl leading-tight">{formatSteps(readSteps, step)}</dd>
           </div>
         </dl>
         <p className="text-quiet -mt-2 text-sm">
           <span className="num">
             {formatMeasured(reading.apparentMm, unit)} {unit} ± {reading.sigmaMm.toFixed(1)} mm
           </span>
-          , handles by hand{reading.tiltDeg === null ? '' : `, tilt ${reading.tiltDeg.toFixed(0)}°`}
+          , by hand, {findBoard(reading.boardId)?.name}
+          {reading.tiltDeg === null ? '' : `, tilt ${reading.tiltDeg.toFixed(0)}°`}
         </p>
         <ul className="grid gap-0.5">
           {caught.claimedSteps > readSteps && (
@@ -303,7 +304,7 @@ function Penalties({
       <ul>
         {sheet.penalties.map(({ infraction, penalty }, i) => (
           <li key={infraction}>
-            <label className="hover:bg-base-200 flex min-h-7 items-center gap-2">
+            <label className="hover:bg-base-200 flex min-h-6.5 items-center gap-2">
               <input
                 type="checkbox"
                 className="checkbox checkbox-sm"
@@ -347,7 +348,7 @@ function useRound(caught: CatchView) {
   const at = (queue.data?.items ?? []).findIndex((one) => one.catchId === caught.catchId);
   const following = others[at === -1 || at >= others.length ? 0 : at];
   return {
-    next: () => void navigate(following ? `../judge/${following.catchId}` : '../judge'),
+    next: () => void navigate(eventPath(event.eventId, 'judge', ...(following ? [following.catchId] : []))),
     undoLast: () => void undo(),
   };
 }

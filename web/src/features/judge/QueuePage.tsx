@@ -1,5 +1,5 @@
 import { useNavigate, useSearchParams } from 'react-router';
-import { useInEvent } from '../../frame/EventFrame.tsx';
+import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Keys, useKeys } from '../../frame/Keys.tsx';
 import { Pager } from '../../frame/Pager.tsx';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
@@ -20,7 +20,11 @@ export function QueuePage() {
   const navigate = useNavigate();
   const first = queue.data?.items[0]?.catchId;
   const keys = [
-    { key: 'Enter', what: 'open the oldest', act: () => first && void navigate(first) },
+    {
+      key: 'Enter',
+      what: 'open the oldest',
+      act: () => first && void navigate(eventPath(event.eventId, 'judge', first)),
+    },
     { key: 'D', what: 'waiting or decided', act: () => setSearch(isDecided ? {} : { show: 'decided' }) },
   ];
   useKeys(keys);
@@ -66,7 +70,7 @@ export function QueuePage() {
             event={event}
             sheet={sheet}
             items={queue.data.items}
-            to={(catchId) => catchId}
+            to={(catchId) => eventPath(event.eventId, 'judge', catchId)}
             withEntrant
           />
           <Pager {...queue.data} onPage={setPage} />

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { LedgerCheckView, LedgerEntryView, LedgerView } from '@lauta/contract';
 import { dayAndTime } from '../../clock/words.ts';
 import { getJson } from '../../door/http.ts';
-import { useInEvent } from '../../frame/EventFrame.tsx';
+import { useInEvent } from '../../frame/inEvent.ts';
 import { Pager } from '../../frame/Pager.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';

@@ -24,7 +24,7 @@ export function HandlePad({
 }) {
   return (
     <div className="grid gap-2">
-      <div role="group" aria-label="Handles" className="grid grid-cols-3 gap-1 sm:grid-cols-6">
+      <div role="group" aria-label="Handles" className="grid grid-cols-3 gap-1">
         {HANDLES.map((id) => (
           <button
             key={id}
@@ -59,7 +59,9 @@ export function HandlePad({
         </button>
         <p className="text-quiet basis-full text-sm">
           {chosen ? `${HANDLE_WORDS[chosen].short}: ${HANDLE_WORDS[chosen].where}. ` : ''}
-          Drag a handle, or choose one and tap its place; arrow keys move it by a pixel, with Shift by ten.
+          <span className="max-lg:hidden">
+            Drag a handle, or choose one and tap its place; arrow keys move it by a pixel, with Shift by ten.
+          </span>
         </p>
       </div>
     </div>

@@ -26,6 +26,15 @@ interface Props {
 
 /** How far a finger may slip and still have tapped, CSS px. */
 const TAP_SLACK = 6;
+/** How near to a handle a press takes hold of it, CSS px; the chosen one is preferred. */
+const REACH = 24;
+
+interface Press {
+  from: Point;
+  hasMoved: boolean;
+  /** The handle taken hold of, and how far beside it: a finger must not cover what it moves. */
+  held: { id: HandleId; wasChosen: boolean; beside: Point } | null;
+}
 
 /** The photograph with zoom and pan, and on it the board's outline, nose and tail. */
 export function PhotoView({ src, alt, size, marks, onMarks, chosen, onChosen, className = '' }: Props) {
@@ -35,7 +44,7 @@ export function PhotoView({ src, alt, size, marks, onMarks, chosen, onChosen, cl
   const [moved, setMoved] = useState<View | null>(null);
   const [dragging, setDragging] = useState<HandleId | null>(null);
   const pointers = useRef(new Map<number, Point>());
-  const press = useRef<{ from: Point; hasMoved: boolean } | null>(null);
+  const press = useRef<Press | null>(null);
 
   useLayoutEffect(() => {
     const element = frame.current;
@@ -70,22 +79,31 @@ export function PhotoView({ src, alt, size, marks, onMarks, chosen, onChosen, cl
     const box = frame.current?.getBoundingClientRect();
     return [event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0)];
   };
+  const handleAt = (place: Point): Press['held'] => {
+    if (!marks || !onMarks) return null;
+    const near = HANDLES.map((id) => {
+      const [x, y] = handlePoint(marks, id);
+      const beside: Point = [x * view.scale + view.x - place[0], y * view.scale + view.y - place[1]];
+      return { id, beside, wasChosen: id === chosen, away: Math.hypot(beside[0], beside[1]) };
+    }).filter((one) => one.away <= REACH);
+    return near.find((one) => one.wasChosen) ?? near.sort((a, b) => a.away - b.away)[0] ?? null;
+  };
   const onDown = (event: PointerEvent): void => {
+    const place = placeOf(event);
     frame.current?.setPointerCapture(event.pointerId);
-    pointers.current.set(event.pointerId, placeOf(event));
-    press.current = { from: placeOf(event), hasMoved: pointers.current.size > 1 };
+    pointers.current.set(event.pointerId, place);
+    const isSecond = pointers.current.size > 1;
+    const held = isSecond ? null : handleAt(place);
+    press.current = { from: place, hasMoved: isSecond, held };
+    if (held) onChosen(held.id);
   };
   const onMove = (event: PointerEvent): void => {
     const former = pointers.current.get(event.pointerId);
-    if (!former) return;
+    const start = press.current;
+    if (!former || !start) return;
     const place = placeOf(event);
-    const others = [...pointers.current].filter(([id]) => id !== event.pointerId).map(([, point]) => point);
+    const [other] = [...pointers.current].filter(([id]) => id !== event.pointerId).map(([, point]) => point);
     pointers.current.set(event.pointerId, place);
-    if (dragging && marks && onMarks) {
-      onMarks(moveHandle(marks, dragging, toPhoto(view, place)));
-      return;
-    }
-    const [other] = others;
     if (other) {
       const spread = (from: Point): number => Math.hypot(from[0] - other[0], from[1] - other[1]);
       zoom(spread(place) / Math.max(1, spread(former)), [
@@ -94,26 +112,27 @@ export function PhotoView({ src, alt, size, marks, onMarks, chosen, onChosen, cl
       ]);
       return;
     }
-    const start = press.current;
-    if (!start) return;
     if (Math.hypot(place[0] - start.from[0], place[1] - start.from[1]) > TAP_SLACK) start.hasMoved = true;
     if (!start.hasMoved) return;
+    if (start.held && marks && onMarks) {
+      const { id, beside } = start.held;
+      setDragging(id);
+      onMarks(moveHandle(marks, id, toPhoto(view, [place[0] + beside[0], place[1] + beside[1]])));
+      return;
+    }
     setMoved(
       panInto({ ...view, x: view.x + place[0] - former[0], y: view.y + place[1] - former[1] }, size, room),
     );
   };
   const onUp = (event: PointerEvent): void => {
-    const wasTap = press.current?.hasMoved === false && dragging === null;
+    const start = press.current;
     pointers.current.delete(event.pointerId);
     press.current = null;
     setDragging(null);
-    // A tap puts the chosen handle there: nothing has to be dragged.
-    if (wasTap && chosen && marks && onMarks)
-      onMarks(moveHandle(marks, chosen, toPhoto(view, placeOf(event))));
-  };
-  const grab = (id: HandleId): void => {
-    onChosen(id);
-    if (onMarks) setDragging(id);
+    if (!start || start.hasMoved || !marks || !onMarks || event.type === 'pointercancel') return;
+    // A tap puts the chosen handle there: nothing has to be dragged. A tap on another handle only chooses that.
+    const target = start.held ? (start.held.wasChosen ? start.held.id : null) : chosen;
+    if (target) onMarks(moveHandle(marks, target, toPhoto(view, placeOf(event))));
   };
   const onHandleKey = (event: KeyboardEvent, id: HandleId): void => {
     const step = keyStep(event.key, event.shiftKey);
@@ -156,7 +175,6 @@ export function PhotoView({ src, alt, size, marks, onMarks, chosen, onChosen, cl
                   scale={view.scale}
                   isChosen={chosen === id}
                   isMovable={onMarks !== undefined}
-                  onGrab={() => grab(id)}
                   onFocus={() => onChosen(id)}
                   onKeyDown={(event) => onHandleKey(event, id)}
                 />
@@ -189,7 +207,7 @@ function ZoomButton({ label, onClick, children }: { label: string; onClick: () =
       type="button"
       aria-label={label}
       title={label}
-      className="btn btn-square bg-base-100 size-11 text-xl"
+      className="btn btn-square bg-base-100! size-11 text-xl"
       onClick={onClick}
     >
       {children}
@@ -219,12 +237,11 @@ interface HandleProps {
   scale: number;
   isChosen: boolean;
   isMovable: boolean;
-  onGrab: () => void;
   onFocus: () => void;
   onKeyDown: (event: KeyboardEvent) => void;
 }
 
-function Handle({ id, point, scale, isChosen, isMovable, onGrab, onFocus, onKeyDown }: HandleProps) {
+function Handle({ id, point, scale, isChosen, isMovable, onFocus, onKeyDown }: HandleProps) {
   const [x, y] = point;
   const px = (css: number): number => css / scale;
   const words = HANDLE_WORDS[id];
@@ -237,12 +254,11 @@ function Handle({ id, point, scale, isChosen, isMovable, onGrab, onFocus, onKeyD
       aria-label={`${words.short}: ${words.where}; at ${Math.round(x)}, ${Math.round(y)}`}
       data-handle={id}
       className={`outline-none ${isMovable ? 'cursor-grab' : ''}`}
-      onPointerDown={onGrab}
       onFocus={onFocus}
       onKeyDown={onKeyDown}
       transform={`translate(${x} ${y})`}
     >
-      <circle r={px(24)} fill="transparent" />
+      <circle r={px(REACH)} fill="transparent" />
       {[
         { stroke: '#101513', width: 5 },
         { stroke: ink, width: isChosen ? 3 : 2.2 },

@@ -1,6 +1,9 @@
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import {
+  faceCornersMm,
   faceLengthMm,
+  fitHomography,
+  mapPoint,
   mmPerUnit,
   stripFrame,
   type BoardMarks,
@@ -46,16 +49,21 @@ export function Strip(props: Props) {
 }
 
 const AROUND_TAIL_MM = 34;
+const HALF_HEIGHT_MM = 19;
 
 /** The tail's end close by, over the steps of the rule sheet. */
 export function TailCloseUp(props: Props & { reading: BoardReading }) {
   const { reading, measure } = props;
   const [element, width] = useWidth();
-  const atMm = Math.round(reading.apparentMm / 5) * 5;
+  const { board, marks } = props;
+  const [, tailYMm] = mapPoint(fitHomography(marks.corners, faceCornersMm(board)), marks.tail);
+  // Whole steps of 5 mm, so that the window stands still while the tail's handle is moved a little.
+  const [atMm, atYMm] = [reading.apparentMm, tailYMm].map((mm) => Math.round(mm / 5) * 5) as [number, number];
   const frame: StripFrame = {
     fromMm: atMm - AROUND_TAIL_MM,
     toMm: atMm + AROUND_TAIL_MM,
-    marginMm: 0,
+    fromYMm: atYMm - HALF_HEIGHT_MM,
+    toYMm: atYMm + HALF_HEIGHT_MM,
     pxPerMm: Math.min(8, (width * Math.min(2, devicePixelRatio)) / (2 * AROUND_TAIL_MM)),
   };
   const steps: number[] = [];
@@ -124,7 +132,7 @@ function StripPicture({
 }: Props & { frame: StripFrame; label: string; children: React.ReactNode }) {
   const picture = useStrip(bench, photo, board, marks.corners, frame);
   const canvas = useRef<HTMLCanvasElement>(null);
-  const aspect = (frame.toMm - frame.fromMm) / (board.widthMm + 2 * frame.marginMm);
+  const aspect = (frame.toMm - frame.fromMm) / (frame.toYMm - frame.fromYMm);
   useEffect(() => {
     if (!canvas.current || !picture) return;
     canvas.current.width = picture.width;

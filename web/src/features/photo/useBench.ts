@@ -76,15 +76,19 @@ export function useStrip(
   frame: StripFrame,
 ): ImageBitmap | null {
   const [picture, setPicture] = useState<ImageBitmap | null>(null);
-  const { fromMm, toMm, marginMm, pxPerMm } = frame;
+  const { fromMm, toMm, fromYMm, toYMm, pxPerMm } = frame;
   useEffect(() => {
     if (!bench || !photo) return;
     const abort = new AbortController();
     bench
-      .call('strip', { boardId: board.id, corners, frame: { fromMm, toMm, marginMm, pxPerMm } }, abort.signal)
+      .call(
+        'strip',
+        { boardId: board.id, corners, frame: { fromMm, toMm, fromYMm, toYMm, pxPerMm } },
+        abort.signal,
+      )
       .then((strip) => setPicture(strip?.picture ?? null))
       .catch(() => undefined);
     return () => abort.abort();
-  }, [bench, photo, board, corners, fromMm, toMm, marginMm, pxPerMm]);
+  }, [bench, photo, board, corners, fromMm, toMm, fromYMm, toYMm, pxPerMm]);
   return picture;
 }

@@ -1,6 +1,6 @@
 import { useNavigate } from 'react-router';
 import type { RuleSheet } from '@lauta/core/rules';
-import { useInEvent } from '../../frame/EventFrame.tsx';
+import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { useRules } from '../event/queries.ts';
 import { RuleForm } from './RuleForm.tsx';
@@ -40,7 +40,7 @@ export function RulesPage() {
       <RuleForm
         eventId={event.eventId}
         initial={current?.sheet ?? FIRST_SHEET}
-        onPublished={() => void navigate(`/events/${event.eventId}`)}
+        onPublished={() => void navigate(eventPath(event.eventId))}
       />
     </div>
   );

@@ -5,7 +5,7 @@ import type { Standing } from '@lauta/core/scoring';
 import { formatSteps } from '@lauta/core/units';
 import { clockTime } from '../../clock/words.ts';
 import { useNow } from '../../clock/appClock.ts';
-import { useInEvent } from '../../frame/EventFrame.tsx';
+import { useInEvent } from '../../frame/inEvent.ts';
 import { Pager } from '../../frame/Pager.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
@@ -110,7 +110,7 @@ export function StandingsPage() {
 }
 
 const GRID =
-  'grid grid-cols-[1.75rem_minmax(0,1fr)_4.25rem] md:grid-cols-[2rem_11.5rem_minmax(0,1fr)_5rem] gap-x-2 items-center';
+  'grid grid-cols-[1.75rem_minmax(0,1fr)_4.25rem] md:grid-cols-[2rem_11.5rem_minmax(0,1fr)] gap-x-2 items-center';
 
 function Ruled({
   view,
@@ -127,7 +127,6 @@ function Ruled({
       <div className={`${GRID} bg-base-100 sticky top-16 z-10 max-md:hidden lg:-top-5`} aria-hidden="true">
         <span className="col-span-2" />
         <AxisRule axis={axis} />
-        <span className="text-quiet text-right text-sm">total</span>
       </div>
       <ol className="ruled border-base-300 border-b max-md:border-t">
         {view.standings.map((standing) => (
@@ -148,7 +147,7 @@ function Ruled({
 
 function AxisRule({ axis }: { axis: Axis }) {
   return (
-    <div className="border-base-content relative h-8 border-b">
+    <div className="border-base-content relative mr-20 h-8 border-b">
       {axis.ticks.map((tick) => (
         <span key={tick.steps} className="absolute bottom-0" style={{ left: `${tick.share * 100}%` }}>
           <i
@@ -209,12 +208,10 @@ function Row({ standing, name, names, sheet, axis, isOwn }: RowProps) {
             {standing.tieBreak && <span className="text-quiet text-sm">by tie-break</span>}
           </span>
         </span>
-        <span className="max-md:col-span-2 max-md:col-start-2 max-md:row-start-2">
+        <span className="max-md:col-span-2 max-md:col-start-2 max-md:row-start-2 md:mr-20">
           <BagBar standing={standing} axis={axis} sheet={sheet} />
         </span>
-        <b className="num text-right text-xl max-md:col-start-3 max-md:row-start-1">
-          {formatSteps(score.steps, step)}
-        </b>
+        <b className="num text-right text-xl md:hidden">{formatSteps(score.steps, step)}</b>
       </button>
       {isOpen && (
         <div id={detailsId} className="pb-4 md:pl-10">
@@ -229,7 +226,7 @@ function Row({ standing, name, names, sheet, axis, isOwn }: RowProps) {
 function BagBar({ standing, axis, sheet }: { standing: Standing; axis: Axis; sheet: RuleSheet }) {
   const { step } = sheet.measure;
   return (
-    <span className="flex h-7 w-full" aria-hidden="true">
+    <span className="relative flex h-7 w-full items-stretch" aria-hidden="true">
       <i className="bg-stop -ml-1 w-1 flex-none" />
       {standing.bag.counting.map((fish, i) => (
         <span
@@ -242,6 +239,12 @@ function BagBar({ standing, axis, sheet }: { standing: Standing; axis: Axis; she
           {formatSteps(fish.scoreSteps, step)}
         </span>
       ))}
+      <b
+        className="num absolute inset-y-0 flex items-center pl-3 text-xl max-md:hidden"
+        style={{ left: `${(standing.score.steps / axis.endSteps) * 100}%` }}
+      >
+        {formatSteps(standing.score.steps, step)}
+      </b>
     </span>
   );
 }

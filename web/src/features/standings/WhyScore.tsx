@@ -2,7 +2,7 @@ import type { RuleSheet, TieBreak } from '@lauta/core/rules';
 import type { FishScore, Standing } from '@lauta/core/scoring';
 import { formatSteps } from '@lauta/core/units';
 import { dayAndTime } from '../../clock/words.ts';
-import { useInEvent } from '../../frame/EventFrame.tsx';
+import { useInEvent } from '../../frame/inEvent.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { INFRACTION_WORDS, NOT_COUNTING_WORDS, penaltyWords, speciesName } from '../catch/words.ts';
 

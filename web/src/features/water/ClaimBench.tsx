@@ -13,7 +13,7 @@ import { uploadPhotograph } from '../../door/uploadPhotograph.ts';
 import { Field } from '../../frame/Field.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { Loading } from '../../frame/states.tsx';
-import { useInEvent } from '../../frame/EventFrame.tsx';
+import { useInEvent } from '../../frame/inEvent.ts';
 import { useObjectUrl } from '../../frame/useObjectUrl.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { HandlePad } from '../photo/HandlePad.tsx';
@@ -109,22 +109,28 @@ function OpenBench({
   if (!src || !board) return <Loading what="Opening the photograph" />;
   return (
     <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_18.5rem] lg:gap-x-6">
-      <div className="grid content-start gap-3">
-        <PhotoView
-          src={src}
-          alt="The photograph on the bench"
-          size={sizeKept}
-          marks={marks}
-          onMarks={setMarks}
-          chosen={chosen}
-          onChosen={setChosen}
-          className="h-[52vw] min-h-64 max-h-[46vh]"
-        />
+      <PhotoView
+        src={src}
+        alt="The photograph on the bench"
+        size={sizeKept}
+        marks={marks}
+        onMarks={setMarks}
+        chosen={chosen}
+        onChosen={setChosen}
+        className="h-[60vw] max-h-[46vh] min-h-64 lg:h-[44vh]"
+      />
+      <div className="lg:col-start-2 lg:row-start-2">
         <HandlePad marks={marks} onMarks={setMarks} chosen={chosen} onChosen={setChosen} undo={undo} />
       </div>
-      <div className="grid content-start gap-4">
-        <ReadingFigure reading={reading} measure={sheet.measure} />
-        {read && (
+      <div className="grid content-start gap-3 lg:col-start-2 lg:row-start-1">
+        {draft.marks === null ? (
+          <p role="status">
+            Set the handles: four corners of the ruled face, then the nose and the tail’s farthest point.
+          </p>
+        ) : (
+          <ReadingFigure reading={reading} measure={sheet.measure} />
+        )}
+        {read && draft.marks && (
           <TailCloseUp
             bench={bench}
             photo={photo}
@@ -135,7 +141,7 @@ function OpenBench({
           />
         )}
       </div>
-      <div className="lg:col-span-2">
+      <div className="min-w-0">
         <Strip
           bench={bench}
           photo={photo}
@@ -243,7 +249,7 @@ function OpenBench({
         <ProblemNote error={error} />
         {isBusy && <progress className="progress w-full" value={progress} max={1} aria-label="Sending" />}
       </div>
-      <div className="bg-base-100 border-base-300 sticky bottom-16 z-10 -mx-4 flex gap-2 border-t px-4 py-3 sm:-mx-7 sm:px-7 lg:bottom-0 lg:col-span-2 lg:-mb-8">
+      <div className="bg-base-100 border-base-300 sticky bottom-16 z-10 -mx-4 flex gap-2 border-t px-4 py-3 sm:-mx-7 sm:px-7 lg:-bottom-8 lg:col-span-2 lg:-mb-8">
         <button type="button" className="btn h-16" disabled={isBusy} onClick={putAway}>
           Put away
         </button>

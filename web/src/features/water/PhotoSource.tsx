@@ -16,11 +16,16 @@ export function PhotoSource({ onPhoto, children }: { onPhoto: (photo: Blob) => v
     if (photo) onPhoto(photo);
   };
   return (
-    <div className="grid gap-2">
-      <button type="button" className="btn btn-primary main-action" onClick={() => camera.current?.click()}>
+    <div className="bg-base-100 border-base-300 grid grid-cols-2 gap-2 max-lg:sticky max-lg:bottom-16 max-lg:z-10 max-lg:-mx-4 max-lg:border-t max-lg:px-4 max-lg:py-3 lg:grid-cols-3">
+      {/* On the phone it lies lowest, under the thumb. */}
+      <button
+        type="button"
+        className="btn btn-primary main-action col-span-2 max-lg:order-last lg:col-span-1"
+        onClick={() => camera.current?.click()}
+      >
         Photograph a fish
       </button>
-      <button type="button" className="btn h-16 text-lg" onClick={() => file.current?.click()}>
+      <button type="button" className="btn h-16 text-base" onClick={() => file.current?.click()}>
         Choose a JPEG
       </button>
       {children}
@@ -73,10 +78,14 @@ export function SimulatedCamera({ fish, onPhoto }: { fish: SimulatedFish; onPhot
   };
   return (
     <>
-      <button type="button" className="btn h-16 text-lg" disabled={isBusy} onClick={() => void shoot()}>
-        {isBusy ? 'The simulated camera is at work …' : 'Simulated camera'}
+      <button type="button" className="btn h-16 text-base" disabled={isBusy} onClick={() => void shoot()}>
+        {isBusy ? 'Rendering …' : 'Simulated camera'}
       </button>
-      {hasFailed && <p role="alert">The simulated camera gave no picture. Choose a JPEG instead.</p>}
+      {hasFailed && (
+        <p role="alert" className="col-span-full">
+          The simulated camera gave no picture. Choose a JPEG instead.
+        </p>
+      )}
     </>
   );
 }

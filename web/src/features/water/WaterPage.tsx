@@ -8,7 +8,7 @@ import { sendCommand } from '../../door/door.ts';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { Pager } from '../../frame/Pager.tsx';
 import { Signal } from '../../frame/Signal.tsx';
-import { useInEvent } from '../../frame/EventFrame.tsx';
+import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { useWho } from '../../people/queries.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { CatchLines } from '../catch/CatchLines.tsx';
@@ -92,6 +92,9 @@ export function WaterPage() {
         )}
       </div>
       {claimed && <ClaimedNote claimed={claimed} eventId={eventId} step={sheet.measure.step} />}
+      <div className="lg:order-last">
+        <OwnCatches />
+      </div>
       <PhotoSource onPhoto={begin}>
         {who.data?.isDemo && findBoard(choices.boardId) && (
           <SimulatedCamera
@@ -105,7 +108,6 @@ export function WaterPage() {
           />
         )}
       </PhotoSource>
-      <OwnCatches />
     </div>
   );
 }
@@ -148,7 +150,10 @@ function ClaimedNote({
         </p>
       ))}
       <p className="mt-1 flex gap-6">
-        <Link className="linklike inline-flex min-h-11 items-center" to={`../catches/${catchId}`}>
+        <Link
+          className="linklike inline-flex min-h-11 items-center"
+          to={eventPath(eventId, 'catches', catchId)}
+        >
           See it
         </Link>
         <button type="button" className="linklike min-h-11" onClick={() => void turn()}>
@@ -182,7 +187,7 @@ function OwnCatches() {
             event={event}
             sheet={sheet}
             items={catches.data.items}
-            to={(catchId) => `../catches/${catchId}`}
+            to={(catchId) => eventPath(event.eventId, 'catches', catchId)}
           />
           <Pager {...catches.data} onPage={setPage} />
         </>
