@@ -14,11 +14,27 @@ export default defineConfig({
             'sim/src/**/*.test.ts',
             'contract/src/**/*.test.ts',
             'web/src/**/*.test.ts',
-            'scripts/**/*.test.ts',
+            'scripts/boundaries.test.ts',
           ],
         },
       },
-      { test: { ...node, name: 'server', include: ['server/**/*.test.ts'] } },
+      {
+        test: {
+          ...node,
+          name: 'server',
+          include: ['server/test/**/*.test.ts'],
+          globalSetup: ['scripts/machine/testDatabase.mjs'],
+        },
+      },
+      {
+        test: {
+          ...node,
+          name: 'machine',
+          include: ['scripts/machine.test.ts'],
+          testTimeout: 180_000,
+          hookTimeout: 180_000,
+        },
+      },
     ],
   },
 });

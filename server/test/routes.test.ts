@@ -1,0 +1,257 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { v7 as uuidv7 } from 'uuid';
+import type { CommandKind } from '@lauta/contract';
+import {
+  NOBODY,
+  claim,
+  claimBody,
+  commandOf,
+  holdEvent,
+  judge,
+  openWorld,
+  send,
+  takePart,
+  upload,
+  jpeg,
+  SHEET,
+  type Person,
+  type TestEvent,
+  type World,
+} from './world.ts';
+
+const WHO = ['nobody', 'stranger', 'director', 'judge', 'weigh-master', 'angler', 'rival'] as const;
+type Who = (typeof WHO)[number];
+
+const ALL = [...WHO];
+const PEOPLE = ['director', 'judge', 'weigh-master', 'angler', 'rival'] as const;
+const SIGNED_IN: Who[] = ['stranger', ...PEOPLE];
+
+/**
+ * Who may call what: line for line the routes of the server, on an event that is not public.
+ * Whoever is not listed is turned away with 401 or 403, or told that there is nothing (404).
+ */
+const ROUTES: { route: string; may: readonly Who[]; call: (place: Place) => string; body?: unknown }[] = [
+  { route: 'get /api/who', may: ALL, call: () => '/api/who' },
+  { route: 'post /api/sign-in', may: [], call: () => '/api/sign-in', body: { email: 'a@b.example', password: 'wrong password' } },
+  { route: 'post /api/sign-in/demo', may: [], call: () => '/api/sign-in/demo', body: { role: 'judge' } },
+  { route: 'post /api/set-up', may: [], call: () => '/api/set-up', body: { name: 'X', email: 'x@y.example', password: 'long enough' } },
+  { route: 'post /api/invitations/accept', may: [], call: () => '/api/invitations/accept', body: { token: 'x'.repeat(43), password: 'long enough' } },
+  { route: 'get /api/events', may: ALL, call: () => '/api/events' },
+  { route: 'get /api/events/:eventId', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}` },
+  { route: 'get /api/events/:eventId/rules', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/rules` },
+  { route: 'get /api/events/:eventId/people', may: ['director', 'judge'], call: ({ event }) => `/api/events/${event.eventId}/people` },
+  { route: 'post /api/events/:eventId/people/:accountId/invitation', may: ['director'], call: ({ event, invitedId }) => `/api/events/${event.eventId}/people/${invitedId}/invitation`, body: {} },
+  { route: 'get /api/events/:eventId/entrants/:entrantId/identifiers', may: ['director', 'judge', 'angler'], call: ({ event }) => `/api/events/${event.eventId}/entrants/${event.entrantId}/identifiers` },
+  { route: 'get /api/events/:eventId/standings', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/standings` },
+  { route: 'get /api/events/:eventId/standings.csv', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/standings.csv` },
+  { route: 'get /api/events/:eventId/own-catches', may: SIGNED_IN, call: ({ event }) => `/api/events/${event.eventId}/own-catches` },
+  { route: 'get /api/events/:eventId/queue', may: ['judge'], call: ({ event }) => `/api/events/${event.eventId}/queue` },
+  { route: 'get /api/catches/:catchId', may: ['director', 'judge', 'angler'], call: ({ catchId }) => `/api/catches/${catchId}` },
+  { route: 'put /api/photographs/:photographId', may: [], call: ({ photographId }) => `/api/photographs/${photographId}`, body: {} },
+  { route: 'put /api/photographs/:photographId/chunks/:seq', may: ['angler'], call: ({ photographId }) => `/api/photographs/${photographId}/chunks/0` },
+  { route: 'post /api/photographs/:photographId/complete', may: ['angler'], call: ({ photographId }) => `/api/photographs/${photographId}/complete`, body: {} },
+  { route: 'get /api/photographs/:photographId/original', may: ['judge', 'angler'], call: ({ photographId }) => `/api/photographs/${photographId}/original` },
+  { route: 'get /api/photographs/:photographId/screen', may: ['director', 'judge', 'angler'], call: ({ photographId }) => `/api/photographs/${photographId}/screen` },
+  { route: 'get /api/photographs/:photographId/thumb', may: ['director', 'judge', 'angler'], call: ({ photographId }) => `/api/photographs/${photographId}/thumb` },
+  { route: 'get /api/events/:eventId/ledger', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/ledger` },
+  { route: 'get /api/events/:eventId/ledger/check', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/ledger/check` },
+  { route: 'get /api/events/:eventId/ledger.jsonl', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/ledger.jsonl` },
+  // The stream never ends: who is let in is tested with the stream itself.
+  { route: 'get /api/events/:eventId/stream', may: [], call: () => `/api/events/${uuidv7()}/stream` },
+  { route: 'post /api/commands', may: [], call: () => '/api/commands', body: {} },
+  { route: 'post /api/sign-out', may: SIGNED_IN, call: () => '/api/sign-out', body: {} },
+  { route: 'post /api/sign-out-everywhere', may: SIGNED_IN, call: () => '/api/sign-out-everywhere', body: {} },
+]; // prettier-ignore
+
+interface Place {
+  event: TestEvent;
+  catchId: string;
+  photographId: string;
+  invitedId: string;
+}
+
+let world: World;
+let place: Place;
+let people: Record<Who, Person>;
+
+async function prepare(): Promise<void> {
+  world = await openWorld();
+  const event = await holdEvent(world, { isPublic: false });
+  const weighMaster = await takePart(world, event.director, event.eventId, 'Weigh master', ['weigh-master']);
+  const catchId = await claim(world, event);
+  const [photograph] = await world.lauta.storage.read.catches.photographsOf(catchId);
+  const invitedId = uuidv7();
+  const invited = commandOf('people.add', event.eventId, {
+    accountId: invitedId,
+    name: 'Invited',
+    email: 'invited@test.example',
+    roles: ['judge'],
+  });
+  await send(world, event.director, 'post', '/api/commands').set('Idempotency-Key', invited.commandId).send(invited); // prettier-ignore
+  place = { event, catchId, photographId: photograph?.photographId ?? '', invitedId };
+  people = {
+    nobody: NOBODY,
+    stranger: await world.person('Stranger'),
+    director: event.director,
+    judge: event.judge,
+    'weigh-master': weighMaster,
+    angler: event.angler,
+    rival: event.rival,
+  };
+}
+
+describe('every route', () => {
+  beforeAll(prepare);
+  afterAll(() => world.close());
+
+  it('stands in the table of this test', () => {
+    const served = world.routes.map(({ method, path }) => `${method} ${path}`).sort();
+    expect(ROUTES.map((one) => one.route).sort()).toEqual(served);
+  });
+
+  it.each(ROUTES.flatMap((line) => WHO.map((who) => [line.route, who, line] as const)))(
+    '%s for %s',
+    async (_route, who, line) => {
+      const [method] = line.route.split(' ') as ['get' | 'post' | 'put'];
+      const person = line.route.includes('sign-out') ? await world.signInAgain(people[who]) : people[who];
+      const test = send(world, person, method, line.call(place));
+      const response = await (line.body === undefined ? test : test.send(line.body as object));
+      const isIn = line.may.includes(who);
+      // A chunk without bytes is refused for its size, after its sender was let in.
+      const inStatus = line.route.includes('/chunks/') ? 422 : 200;
+      if (isIn) expect(response.status, response.text).toBe(inStatus);
+      else expect([400, 401, 403, 404, 409, 410], `${response.status}`).toContain(response.status);
+      expect(response.headers['content-security-policy']).toContain("default-src 'self'");
+      expect(response.headers['x-content-type-options']).toBe('nosniff');
+    },
+  );
+});
+
+describe('every command', () => {
+  beforeAll(prepare);
+  afterAll(() => world.close());
+
+  const COMMANDS: Record<CommandKind, readonly Who[]> = {
+    'event.create': ['director'],
+    'rules.publish': ['director'],
+    'people.add': ['director'],
+    'catch.claim': ['angler'],
+    'catch.judge': ['judge'],
+    'catch.answer': ['angler'],
+    'catch.withdraw': ['angler'],
+    'catch.restore': ['angler'],
+  };
+
+  async function bodyOf(kind: CommandKind, eventId: string): Promise<unknown> {
+    const { event } = place;
+    switch (kind) {
+      case 'event.create':
+        return { eventId, name: 'Another', zone: 'Europe/Warsaw', isPublic: false, days: [{ date: '2026-07-01', sessions: [{ linesInLocal: '2026-07-01T06:00', linesOutLocal: '2026-07-01T15:00' }] }] }; // prettier-ignore
+      case 'rules.publish':
+        return { sheet: SHEET };
+      case 'people.add':
+        return { accountId: uuidv7(), name: 'New', email: `${uuidv7()}@test.example`, roles: ['angler'] };
+      case 'catch.claim':
+        return claimBody(world, event.angler, event.eventId, event.entrantId);
+      case 'catch.judge':
+        return { catchId: await claim(world, event), verdictId: uuidv7(), replaces: null, decision: { kind: 'refused', infractions: [], reason: 'Test.' } }; // prettier-ignore
+      case 'catch.answer': {
+        const catchId = await claim(world, event);
+        const verdictId = await judge(world, event, catchId, {
+          kind: 'sent-back',
+          request: 'Another frame.',
+        });
+        return { catchId, answerId: uuidv7(), verdictId, words: 'Here.', photographId: null };
+      }
+      case 'catch.withdraw':
+        return { catchId: await claim(world, event) };
+      case 'catch.restore': {
+        const catchId = await claim(world, event);
+        const withdraw = commandOf('catch.withdraw', event.eventId, { catchId });
+        await send(world, event.angler, 'post', '/api/commands').set('Idempotency-Key', withdraw.commandId).send(withdraw); // prettier-ignore
+        return { catchId };
+      }
+    }
+  }
+
+  it.each(
+    Object.entries(COMMANDS).flatMap(([kind, may]) =>
+      WHO.map((who) => [kind as CommandKind, who, may] as const),
+    ),
+  )('%s from %s', async (kind, who, may) => {
+    const eventId = kind === 'event.create' ? uuidv7() : place.event.eventId;
+    const body = await bodyOf(kind, eventId);
+    const command = commandOf(kind, eventId, body as never);
+    const before = await world.lauta.storage.read.ledger.head(place.event.eventId);
+    const response = await send(world, people[who], 'post', '/api/commands')
+      .set('Idempotency-Key', command.commandId)
+      .send(command);
+    const after = await world.lauta.storage.read.ledger.head(place.event.eventId);
+    if (may.includes(who)) expect(response.status, response.text).toBe(200);
+    else {
+      expect(response.status).toBe(
+        who === 'nobody' ? 401 : kind !== 'event.create' && who === 'stranger' ? 404 : 403,
+      );
+      expect(after).toEqual(before);
+    }
+  });
+
+  it('judge of an own catch is refused to a judge who fishes', async () => {
+    const { event } = place;
+    const both = await takePart(world, event.director, event.eventId, 'Both', ['judge', 'angler']);
+    const own = await world.lauta.storage.read.people.entrantsWith(both.accountId);
+    const body = await claimBody(world, both, event.eventId, own[0]?.entrantId ?? '');
+    const command = commandOf('catch.claim', event.eventId, body);
+    await send(world, both, 'post', '/api/commands').set('Idempotency-Key', command.commandId).send(command);
+    const verdict = commandOf('catch.judge', event.eventId, {
+      catchId: body.catchId,
+      verdictId: uuidv7(),
+      replaces: null,
+      decision: { kind: 'accepted', steps: 62, infractions: [], note: '' },
+    });
+    const response = await send(world, both, 'post', '/api/commands').set('Idempotency-Key', verdict.commandId).send(verdict); // prettier-ignore
+    expect(response.status).toBe(403);
+    expect(response.body).toMatchObject({ type: 'own-catch' });
+  });
+});
+
+describe('a write from another origin', () => {
+  beforeAll(prepare);
+  afterAll(() => world.close());
+
+  it.each([
+    ['another site', { Origin: 'https://elsewhere.example' }],
+    ['another port', { Origin: 'http://127.0.0.1:4311' }],
+    ['no origin at all', {}],
+    ['a browser that says cross-site', { Origin: 'http://127.0.0.1:4310', 'Sec-Fetch-Site': 'cross-site' }],
+    ['a null origin', { Origin: 'null' }],
+  ])('%s is refused', async (_name, headers) => {
+    const response = await send(world, people.judge, 'post', '/api/sign-out')
+      .unset('Origin')
+      .set(headers)
+      .send({});
+    expect(response.status).toBe(403);
+    expect(response.body).toMatchObject({ type: 'wrong-origin' });
+  });
+
+  it('the browser’s own word is enough', async () => {
+    const response = await send(world, people.rival, 'post', '/api/sign-out')
+      .unset('Origin')
+      .set('Sec-Fetch-Site', 'same-origin')
+      .send({});
+    expect(response.status).toBe(200);
+  });
+});
+
+describe('photographs of others', () => {
+  beforeAll(prepare);
+  afterAll(() => world.close());
+
+  it('before a claim are seen by their sender alone', async () => {
+    const photographId = uuidv7();
+    await upload(world, people.angler, place.event.eventId, await jpeg(), photographId);
+    const see = (who: Who) => send(world, people[who], 'get', `/api/photographs/${photographId}/screen`);
+    expect((await see('angler')).status).toBe(200);
+    expect((await see('rival')).status).toBe(403);
+  });
+});
