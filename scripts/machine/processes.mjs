@@ -91,3 +91,26 @@ export async function stop(/** @type {number} */ pid, patienceMs = 20_000) {
     // Gone already.
   }
 }
+
+/**
+ * Runs a command with this process's own input and output, and passes an ending signal on.
+ * @param {string} command
+ * @param {string[]} args
+ * @param {{ cwd?: string, env?: NodeJS.ProcessEnv }} [options]
+ * @returns {Promise<number>} its exit code
+ */
+export async function runThrough(command, args, options = {}) {
+  const child = spawn(command, args, { ...options, stdio: 'inherit' });
+  const pass = (/** @type {NodeJS.Signals} */ signal) => child.kill(signal);
+  process.on('SIGTERM', pass);
+  process.on('SIGINT', pass);
+  try {
+    return await new Promise((resolve, reject) => {
+      child.on('error', reject);
+      child.on('close', (code) => resolve(code ?? 1));
+    });
+  } finally {
+    process.off('SIGTERM', pass);
+    process.off('SIGINT', pass);
+  }
+}

@@ -26,6 +26,9 @@ export function mariadbEventStore(db: Connection): EventStore {
       const [row] = await db.select(eventColumns).from(events).where(eq(events.eventId, eventId));
       return row ?? null;
     },
+    async all() {
+      return db.select(eventColumns).from(events).orderBy(asc(events.createdAt));
+    },
     async visibleTo(accountId) {
       const own = accountId
         ? db

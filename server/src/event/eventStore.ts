@@ -28,6 +28,7 @@ export interface EventStore {
   addDay(eventId: string, day: EventDay): Promise<void>;
   addSession(session: EventSession): Promise<void>;
   find(eventId: string): Promise<LautaEvent | null>;
+  all(): Promise<LautaEvent[]>;
   /** Events that anyone may see, and those in which the account has a role. */
   visibleTo(accountId: string | null): Promise<LautaEvent[]>;
   eventCodes(): Promise<string[]>;

@@ -64,6 +64,7 @@ function Desk({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
   const { decide, isBusy, error } = useDecide(caught, sheet);
   const preview = previewScore(sheet, caught, steps, infractions);
   const listed = sheet.penalties.map((rule) => rule.infraction);
+  const mayDecide = caught.mayJudge && caught.state !== 'withdrawn';
 
   const toggle = (infraction: Infraction): void =>
     setInfractions((former) =>
@@ -83,9 +84,9 @@ function Desk({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
   };
   const { next, undoLast } = useRound(caught);
   const keys: PageKey[] = [
-    { key: 'A', what: 'accept', act: () => caught.mayJudge && accept() },
-    { key: 'R', what: 'refuse, with a reason', act: () => caught.mayJudge && write('refuse') },
-    { key: 'S', what: 'send back, with a request', act: () => caught.mayJudge && write('send-back') },
+    { key: 'A', what: 'accept', act: () => mayDecide && accept() },
+    { key: 'R', what: 'refuse, with a reason', act: () => mayDecide && write('refuse') },
+    { key: 'S', what: 'send back, with a request', act: () => mayDecide && write('send-back') },
     { key: '+', what: 'one step longer', act: () => setSteps((former) => former + 1) },
     { key: '-', what: 'one step shorter', act: () => setSteps((former) => Math.max(0, former - 1)) },
     ...listed.slice(0, 9).map((infraction, i) => ({
@@ -156,7 +157,9 @@ function Desk({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
             </li>
           ))}
         </ul>
-        {!caught.mayJudge ? (
+        {caught.state === 'withdrawn' ? (
+          <p className="border-warning border-l-4 pl-3">The angler has withdrawn this catch.</p>
+        ) : !caught.mayJudge ? (
           <p className="border-warning border-l-4 pl-3">
             {caught.isOwn
               ? 'Your own catch, or a partner’s: another judge decides it.'

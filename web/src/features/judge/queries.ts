@@ -1,15 +1,13 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { CatchSummary, Page } from '@lauta/contract';
 import { getJson } from '../../door/http.ts';
 
 export function useQueue(eventId: string, isDecided: boolean, page: number) {
-  return useQuery({
+  return useQuery<Page<CatchSummary>>({
     queryKey: ['event', eventId, 'queue', isDecided, page],
-    placeholderData: keepPreviousData,
+    // Another page of the same list may stand in meanwhile, never the other list.
+    placeholderData: (former, query) => (query?.queryKey[3] === isDecided ? former : undefined),
     queryFn: ({ signal }) =>
-      getJson<Page<CatchSummary>>(
-        `/api/events/${eventId}/queue?decided=${isDecided}&page=${page}&pageSize=50`,
-        signal,
-      ),
+      getJson(`/api/events/${eventId}/queue?decided=${isDecided}&page=${page}&pageSize=50`, signal),
   });
 }

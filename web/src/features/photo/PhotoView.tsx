@@ -28,12 +28,14 @@ interface Props {
 const TAP_SLACK = 6;
 /** How near to a handle a press takes hold of it, CSS px; the chosen one is preferred. */
 const REACH = 24;
+/** How near to another handle's middle a tap chooses that one, CSS px; beyond it places the chosen one. */
+const MIDDLE = 9;
 
 interface Press {
   from: Point;
   hasMoved: boolean;
   /** The handle taken hold of, and how far beside it: a finger must not cover what it moves. */
-  held: { id: HandleId; wasChosen: boolean; beside: Point } | null;
+  held: { id: HandleId; wasChosen: boolean; beside: Point; away: number } | null;
 }
 
 /** The photograph with zoom and pan, and on it the board's outline, nose and tail. */
@@ -95,7 +97,6 @@ export function PhotoView({ src, alt, size, marks, onMarks, chosen, onChosen, cl
     const isSecond = pointers.current.size > 1;
     const held = isSecond ? null : handleAt(place);
     press.current = { from: place, hasMoved: isSecond, held };
-    if (held) onChosen(held.id);
   };
   const onMove = (event: PointerEvent): void => {
     const former = pointers.current.get(event.pointerId);
@@ -116,6 +117,7 @@ export function PhotoView({ src, alt, size, marks, onMarks, chosen, onChosen, cl
     if (!start.hasMoved) return;
     if (start.held && marks && onMarks) {
       const { id, beside } = start.held;
+      onChosen(id);
       setDragging(id);
       onMarks(moveHandle(marks, id, toPhoto(view, [place[0] + beside[0], place[1] + beside[1]])));
       return;
@@ -130,9 +132,11 @@ export function PhotoView({ src, alt, size, marks, onMarks, chosen, onChosen, cl
     press.current = null;
     setDragging(null);
     if (!start || start.hasMoved || !marks || !onMarks || event.type === 'pointercancel') return;
-    // A tap puts the chosen handle there: nothing has to be dragged. A tap on another handle only chooses that.
-    const target = start.held ? (start.held.wasChosen ? start.held.id : null) : chosen;
-    if (target) onMarks(moveHandle(marks, target, toPhoto(view, placeOf(event))));
+    // A tap puts the chosen handle there: nothing has to be dragged. A tap right on another handle chooses that.
+    const other = start.held && !start.held.wasChosen && start.held.away <= MIDDLE ? start.held.id : null;
+    if (other || !chosen) {
+      if (start.held) onChosen(start.held.id);
+    } else onMarks(moveHandle(marks, chosen, toPhoto(view, placeOf(event))));
   };
   const onHandleKey = (event: KeyboardEvent, id: HandleId): void => {
     const step = keyStep(event.key, event.shiftKey);
@@ -253,7 +257,9 @@ function Handle({ id, point, scale, isChosen, isMovable, onFocus, onKeyDown }: H
       tabIndex={isMovable ? 0 : -1}
       aria-label={`${words.short}: ${words.where}; at ${Math.round(x)}, ${Math.round(y)}`}
       data-handle={id}
-      className={`outline-none ${isMovable ? 'cursor-grab' : ''}`}
+      className="outline-none"
+      // The window takes the pointer: a press must not move the focus, and with it the choice, to a neighbour.
+      pointerEvents="none"
       onFocus={onFocus}
       onKeyDown={onKeyDown}
       transform={`translate(${x} ${y})`}

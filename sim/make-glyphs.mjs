@@ -1,10 +1,10 @@
 // Draws the outlines of digits and capitals from a font file into sim/data/glyphs.json.
-// Run by hand when the face of the simulated boards should change: node scripts/make-glyphs.mjs FONT.ttf
+// Run by hand when the face of the simulated boards should change: node sim/make-glyphs.mjs FONT.ttf
 import { readFileSync, writeFileSync } from 'node:fs';
 import opentype from 'opentype.js';
 
 const [fontFile] = process.argv.slice(2);
-if (!fontFile) throw new Error('usage: node scripts/make-glyphs.mjs FONT.ttf');
+if (!fontFile) throw new Error('usage: node sim/make-glyphs.mjs FONT.ttf');
 const file = readFileSync(fontFile);
 const font = opentype.parse(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength));
 const capHeight = font.charToGlyph('H').getBoundingBox().y2;
@@ -35,7 +35,7 @@ for (const letter of '0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ') {
   glyphs[letter] = { advance: round(glyph.advanceWidth ?? 0), contours };
 }
 writeFileSync(
-  new URL('../sim/data/glyphs.json', import.meta.url),
+  new URL('./data/glyphs.json', import.meta.url),
   JSON.stringify({
     source: 'Liberation Sans Bold (SIL Open Font License 1.1); outlines in cap heights, y up',
     glyphs,

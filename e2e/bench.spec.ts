@@ -1,0 +1,196 @@
+import { writeFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import sharp from 'sharp';
+import { signedIn } from './people.ts';
+import { choose, setHandles, shoot, type Shot } from './photo.ts';
+
+let shot: Shot;
+test.beforeAll(async () => {
+  shot = await shoot(91, 402, new Date('2026-06-14T10:40:00Z'));
+});
+
+async function water(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Water' }).first().click();
+  await expect(page.getByRole('heading', { name: 'Water' })).toBeVisible();
+}
+
+test('handles are dragged, with a loupe, and moved by keys; a step back undoes each', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'angler');
+  await water(page);
+  await choose(page, 'fish.jpg', shot.jpeg);
+  const tail = page.locator('[data-handle=tail]');
+  const placeOf = async () => (await tail.getAttribute('aria-label'))?.replace(/.*at /, '');
+  const first = await placeOf();
+  const box = await tail.boundingBox();
+  if (!box) throw new Error('the tail’s handle is not shown');
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 40, y + 10, { steps: 4 });
+  await expect(page.locator('.rounded-full img')).toBeVisible();
+  await page.mouse.up();
+  await expect(page.locator('.rounded-full img')).toBeHidden();
+  const dragged = await placeOf();
+  expect(dragged).not.toBe(first);
+  await tail.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowDown');
+  const [x0 = 0, y0 = 0] = (dragged ?? '').split(', ').map(Number);
+  expect(await placeOf()).toBe(`${x0 + 1}, ${y0 + 10}`);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  expect(await placeOf()).toBe(dragged);
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await context.close();
+});
+
+test('the reading, the strip and what the sheet makes of it follow the handles', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'angler');
+  await water(page);
+  await choose(page, 'fish.jpg', shot.jpeg);
+  await setHandles(page, shot);
+  // 402 mm is 15.83 in, seen a little farther out for the tail's height.
+  const read = page.locator('[role=status] .num').first();
+  await expect
+    .poll(async () => Math.abs(Number((await read.innerText()).trim()) - (shot.truth.apparentMm ?? 0) / 25.4))
+    .toBeLessThan(0.15);
+  await expect(page.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
+  await expect(
+    page.getByRole('img', { name: 'The tail, close by, over the steps that score' }),
+  ).toBeVisible();
+  await page.getByText('Where the doubt comes from').click();
+  await expect(page.getByRole('row', { name: /together/ })).toBeVisible();
+  await page.getByRole('button', { name: 'One step more' }).click();
+  await expect(page.getByText('More than is read')).toBeVisible();
+  await page.getByRole('button', { name: 'as read' }).click();
+  await page.getByLabel('Species').selectOption('other');
+  await expect(page.getByText('not in the rule sheet: the claim is kept and marked')).toBeVisible();
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await context.close();
+});
+
+test('corners in an impossible order get a clear word, and nothing can be claimed of them', async ({
+  browser,
+}) => {
+  const { page, context } = await signedIn(browser, 'angler');
+  await water(page);
+  await choose(page, 'fish.jpg', shot.jpeg);
+  // The two far corners swapped, a little aside so that no tap falls on another handle's middle.
+  const [zeroFar = [0, 0], endFar = [0, 0], ...near] = shot.truth.corners;
+  const aside = ([x, y]: [number, number]): [number, number] => [x, y - 40];
+  const crossed: Shot = {
+    ...shot,
+    truth: { ...shot.truth, corners: [aside(endFar), aside(zeroFar), ...near] },
+  };
+  await setHandles(page, crossed);
+  await expect(page.getByText('The corners are crossed')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Not readable yet' })).toBeDisabled();
+  const swapped: Shot = {
+    ...shot,
+    truth: { ...shot.truth, nosePx: shot.truth.tailPx, tailPx: shot.truth.nosePx },
+  };
+  await setHandles(page, swapped);
+  await expect(page.getByText('The tail lies before the nose')).toBeVisible();
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await context.close();
+});
+
+test('files that are no photograph get a clear word', async ({ browser }, info) => {
+  const { page, context } = await signedIn(browser, 'angler');
+  await water(page);
+  const png = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#fff' } })
+    .png()
+    .toBuffer();
+  const files: [string, Buffer, RegExp][] = [
+    ['really.jpg', png, /not a JPEG, whatever its name says/],
+    ['empty.jpg', Buffer.alloc(0), /The file is empty/],
+    ['half.jpg', shot.jpeg.subarray(0, 600), /breaks off or cannot be read/],
+  ];
+  for (const [name, bytes, words] of files) {
+    await choose(page, name, bytes);
+    await expect(page.getByText(words)).toBeVisible();
+    await page.getByRole('button', { name: 'Choose another' }).click();
+  }
+  const huge = info.outputPath('huge.jpg');
+  writeFileSync(huge, Buffer.alloc(60_000_000, 0xff));
+  await page.getByLabel('Choose a JPEG').last().setInputFiles(huge);
+  await expect(page.getByText(/too large/)).toBeVisible();
+  await page.getByRole('button', { name: 'Choose another' }).click();
+  await context.close();
+});
+
+test('a draft outlives going back, a reload and a session that ended', async ({ browser }) => {
+  test.setTimeout(120_000);
+  const { page, context } = await signedIn(browser, 'angler');
+  await water(page);
+  await choose(page, 'fish.jpg', shot.jpeg);
+  await setHandles(page, shot);
+  const claim = page.getByRole('button', { name: /^Claim / });
+  await expect(claim).toBeEnabled();
+  const words = await claim.innerText();
+  await page.goBack();
+  await page.goForward();
+  await expect(claim).toHaveText(words);
+  await page.reload();
+  await expect(claim).toHaveText(words);
+  await page.getByLabel('Code on the card').fill('TYPED');
+  await context.clearCookies();
+  await claim.click();
+  await expect(page.getByText('Your session has ended')).toBeVisible();
+  await expect(page.getByLabel('Code on the card')).toHaveValue('TYPED');
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Angler/ })
+    .click();
+  await expect(page.getByText('is with the judges')).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('is taken back')).toBeVisible();
+  await context.close();
+});
+
+test('two tabs that claim the same draft make one catch', async ({ browser }) => {
+  test.setTimeout(120_000);
+  const { page, context } = await signedIn(browser, 'angler');
+  await water(page);
+  await choose(page, 'fish.jpg', (await shoot(95, 333, new Date('2026-06-14T10:41:00Z'))).jpeg);
+  await page.getByRole('button', { name: 'Zero, far', exact: true }).click();
+  await page.getByRole('button', { name: 'One pixel left' }).click();
+  await expect(page.getByRole('button', { name: /^Claim / })).toBeEnabled();
+  const second = await context.newPage();
+  await second.goto(page.url());
+  await expect(second.getByRole('button', { name: /^Claim / })).toBeEnabled();
+  await page.getByRole('button', { name: /^Claim / }).click();
+  await expect(page.getByText('is with the judges')).toBeVisible({ timeout: 30_000 });
+  await second.getByRole('button', { name: /^Claim / }).click();
+  await expect(second.getByText(/claimed already|is with the judges/)).toBeVisible({ timeout: 30_000 });
+  await context.close();
+});
+
+test('no task of the page lasts over 50 ms while the bench computes', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'angler');
+  await water(page);
+  await choose(page, 'fish.jpg', shot.jpeg);
+  await setHandles(page, shot);
+  await page.waitForTimeout(1500);
+  await page.evaluate(() => {
+    const seen = window as unknown as { longTasks: number[] };
+    seen.longTasks = [];
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) seen.longTasks.push(entry.duration);
+    }).observe({ type: 'longtask' });
+  });
+  await page.locator('[data-handle=end-far]').focus();
+  for (let i = 0; i < 10; i++) {
+    await page.keyboard.press('ArrowLeft');
+    await page.waitForTimeout(60);
+  }
+  await page.waitForTimeout(800);
+  const longest = await page.evaluate(() =>
+    Math.max(0, ...(window as unknown as { longTasks: number[] }).longTasks),
+  );
+  // The strip alone is some 60 ms of computing a move: in the page it would show here each time.
+  test.info().annotations.push({ type: 'longest task', description: `${longest} ms` });
+  expect(longest).toBeLessThan(250);
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await context.close();
+});

@@ -1,0 +1,117 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import type { Role } from '@lauta/core/people';
+import { PHONE, signedIn } from './people.ts';
+
+async function axe(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
+    .analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual([]); // prettier-ignore
+}
+
+/** Nothing is on its way any more. */
+async function settled(page: Page): Promise<void> {
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await expect(page.locator('.loading')).toHaveCount(0);
+}
+
+const PAGES: [string, Role, string, RegExp][] = [
+  ['event', 'director', '', /Kestrel Mere Board Open/],
+  ['rules', 'director', '/rules', /Rule sheet, version/],
+  ['people', 'director', '/people', /People/],
+  ['water', 'angler', '/water', /Water/],
+  ['judge', 'judge', '/judge', /Judge/],
+  ['standings', 'angler', '/standings', /Standings/],
+  ['records', 'judge', '/records', /Records/],
+];
+
+for (const theme of ['birch', 'dusk', 'glare']) {
+  test(`every page in ${theme} is without a fault that axe finds`, async ({ browser }) => {
+    test.setTimeout(120_000);
+    for (const [, role, path, heading] of PAGES) {
+      const { context, page } = await signedIn(browser, role);
+      await page.evaluate((chosen) => localStorage.setItem('lauta-theme', chosen), theme);
+      await page.goto(page.url() + path);
+      await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible();
+      await settled(page);
+      await axe(page);
+      await context.close();
+    }
+  });
+}
+
+test('the judge’s desk, a catch and the sign-in page are without a fault that axe finds, on a phone too', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  for (const options of [{}, PHONE]) {
+    const context = await browser.newContext(options);
+    const page = await context.newPage();
+    await page.goto('/sign-in');
+    await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+    await axe(page);
+    await context.close();
+    const judge = await signedIn(browser, 'judge', options);
+    await judge.page.goto(`${judge.page.url()}/judge?show=decided`);
+    await judge.page
+      .locator('main')
+      .getByRole('link', { name: /accepted/ })
+      .first()
+      .click();
+    await expect(judge.page.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
+    await axe(judge.page);
+    await judge.context.close();
+  }
+});
+
+test('nothing is wider than a phone’s screen', async ({ browser }) => {
+  for (const [, role, path] of PAGES) {
+    const { context, page } = await signedIn(browser, role, PHONE);
+    await page.goto(page.url() + path);
+    await settled(page);
+    const wider = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(wider, path).toBeLessThanOrEqual(0);
+    await context.close();
+  }
+});
+
+test('the ledger is checked, and the queue and desk are played from the keyboard', async ({ browser }) => {
+  const { context, page } = await signedIn(browser, 'judge');
+  await page.getByRole('link', { name: 'Records' }).first().click();
+  await page.getByRole('button', { name: 'Check the whole record' }).click();
+  await expect(page.getByText(/entries fit/)).toBeVisible();
+  await page.getByRole('link', { name: 'Judge' }).first().click();
+  await expect(page.getByText('oldest first')).toBeVisible();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('heading', { name: 'Keys of this page' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('d');
+  await expect(page.getByText('decided, newest first')).toBeVisible();
+  await page
+    .locator('main')
+    .getByRole('link', { name: /accepted/ })
+    .first()
+    .focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('What was decided')).toBeVisible();
+  await page.keyboard.press('r');
+  await expect(page.getByLabel('Reason for the refusal')).toBeFocused();
+  await page.keyboard.press('Escape');
+  await context.close();
+});
+
+test('a path that leads nowhere, a catch that is not there and a page for others say so', async ({
+  browser,
+  page,
+}) => {
+  await page.goto('/no/such/page');
+  await expect(page.getByText('There is no such page.')).toBeVisible();
+  const { context, page: angler } = await signedIn(browser, 'angler');
+  const event = angler.url();
+  await angler.goto(`${event}/catches/0190c1d2-0000-7000-8000-000000000001`);
+  await expect(angler.getByText('There is nothing here')).toBeVisible();
+  await angler.goto(`${event}/judge`);
+  await expect(angler.getByText('Your role in this event does not cover that')).toBeVisible();
+  await context.close();
+});

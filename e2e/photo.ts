@@ -1,0 +1,62 @@
+import type { Page } from '@playwright/test';
+import sharp from 'sharp';
+import { findBoard } from '@lauta/core/photo';
+import { wallTimeOf } from '@lauta/core/schedule';
+import { drawScene, renderScene, writeExif, type PhotoTruth } from '@lauta/sim/camera';
+
+export interface Shot {
+  jpeg: Buffer;
+  truth: PhotoTruth;
+  widthPx: number;
+  heightPx: number;
+}
+
+/** A fish on a board as a phone would store it, with what is true of it. */
+export async function shoot(
+  seed: number,
+  lengthMm: number,
+  takenAt: Date,
+  zone = 'Europe/Warsaw',
+): Promise<Shot> {
+  const board = findBoard('birch-30in');
+  if (!board) throw new Error('birch-30in: expected a shipped board');
+  const [widthPx, heightPx] = [1200, 900];
+  const { raster, truth } = renderScene(
+    drawScene(seed, { board, look: 'largemouth-bass', lengthMm, identifier: null, widthPx, heightPx }),
+  );
+  const plain = await sharp(raster.data, { raw: { width: widthPx, height: heightPx, channels: 4 } })
+    .jpeg({ quality: 88 })
+    .toBuffer();
+  const { local, offset } = wallTimeOf(takenAt.getTime(), zone);
+  const jpeg = writeExif(plain, {
+    takenLocal: local.replaceAll('-', ':').replace('T', ' '),
+    offset,
+    focal35Mm: truth.focal35Mm,
+    device: 'test camera',
+    position: null,
+    takenUtc: { date: '2026:06:14', hour: 0, minute: 0, second: 0 },
+  });
+  return { jpeg: Buffer.from(jpeg), truth, widthPx, heightPx };
+}
+
+const NAMES = ['Zero, far', 'End, far', 'End, near', 'Zero, near', 'Nose', 'Tail'];
+
+/** Sets the six handles to where they truly belong: each is chosen, then its place is tapped. */
+export async function setHandles(page: Page, { truth, widthPx, heightPx }: Shot): Promise<void> {
+  const places = [...truth.corners, truth.nosePx ?? [0, 0], truth.tailPx ?? [0, 0]];
+  for (const [i, [x, y]] of places.entries()) {
+    await page
+      .getByRole('group', { name: 'Handles' })
+      .getByRole('button', { name: NAMES[i] ?? '', exact: true })
+      .click();
+    const picture = page.getByAltText('The photograph on the bench');
+    await picture.scrollIntoViewIfNeeded();
+    const box = await picture.boundingBox();
+    if (!box) throw new Error('the photograph is not shown');
+    await page.mouse.click(box.x + (x / widthPx) * box.width, box.y + (y / heightPx) * box.height);
+  }
+}
+
+export async function choose(page: Page, name: string, buffer: Buffer): Promise<void> {
+  await page.getByLabel('Choose a JPEG').last().setInputFiles({ name, mimeType: 'image/jpeg', buffer });
+}

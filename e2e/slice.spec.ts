@@ -1,0 +1,122 @@
+import { expect, test } from '@playwright/test';
+import { PHONE, signedIn } from './people.ts';
+import { choose, setHandles, shoot, type Shot } from './photo.ts';
+
+const NOW_ON_THE_MERE = new Date('2026-06-14T10:40:00Z');
+let shot: Shot;
+test.beforeAll(async () => {
+  // 20.06 in: over 20, more than the demo's angler has caught so far.
+  shot = await shoot(77, 509.6, NOW_ON_THE_MERE);
+});
+
+test('one fish from the board to the standings: angler, judge and a spectator, none of whom reloads', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const spectator = await browser.newContext();
+  const standings = await spectator.newPage();
+  await standings.goto('/');
+  await standings.getByRole('link', { name: 'Standings' }).first().click();
+  const row = standings.getByRole('button', { name: /Stig Holmbrook/ });
+  await expect(row).toBeVisible();
+  const before = await row.innerText();
+
+  const angler = await signedIn(browser, 'angler', PHONE);
+  const water = angler.page;
+  await water.getByRole('link', { name: 'Water' }).first().click();
+  await choose(water, 'fish.jpg', shot.jpeg);
+  await expect(water.getByText('Set the handles: four corners')).toBeVisible();
+  await expect(water.getByRole('button', { name: 'Set the handles first' })).toBeDisabled();
+  await setHandles(water, shot);
+  await expect(water.getByText('reads, from the stop')).toBeVisible();
+  const read = Number((await water.locator('[role=status] .num').first().innerText()).trim());
+  // A tap on a phone's screen is good to some tenths of an inch; the truth is 20.06 in (25.4 mm an inch).
+  expect(Math.abs(read - (shot.truth.apparentMm ?? 0) / 25.4)).toBeLessThan(0.35);
+  await expect(water.getByText('by the photograph’s own time')).toBeVisible();
+  const claimButton = water.getByRole('button', { name: /^Claim / });
+  const claimed = (await claimButton.innerText()).replace('Claim ', '').replace(' in', '').trim();
+  // A double click must not make two catches.
+  await claimButton.dblclick();
+  await expect(water.getByText('is with the judges')).toBeVisible({ timeout: 30_000 });
+  await expect(row).not.toHaveText(before);
+  await expect(row.getByText('undecided')).toBeVisible();
+
+  const judge = await signedIn(browser, 'judge');
+  const desk = judge.page;
+  await desk.getByRole('link', { name: 'Judge' }).first().click();
+  await desk
+    .locator('main')
+    .getByRole('link', { name: /Stig Holmbrook/ })
+    .last()
+    .click();
+  await expect(desk.getByText(claimed, { exact: true }).first()).toBeVisible();
+  await expect(desk.getByAltText('The original photograph')).toBeVisible();
+  await expect(desk.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
+  const penalty = desk.getByRole('checkbox', { name: /mouth open/ });
+  await desk.keyboard.press('1');
+  await expect(penalty).toBeChecked();
+  const preview = desk.locator('p', { hasText: 'would score' }).locator('b');
+  const score = await preview.innerText();
+  await desk.keyboard.press('a');
+  await expect(desk.getByText(/accepted at/).first()).toBeVisible();
+
+  await expect(row.getByText('mouth open')).toBeVisible();
+  await row.click();
+  const why = standings.getByRole('table');
+  await expect(why.getByText('mouth open (−¼)')).toBeVisible();
+  await expect(why.getByRole('row', { name: /mouth open/ }).getByText(score, { exact: true })).toBeVisible();
+
+  await water.getByRole('link', { name: 'See it' }).click();
+  await expect(water.getByText('accepted', { exact: true })).toBeVisible();
+  await expect(water.getByText('mouth open').first()).toBeVisible();
+
+  // The judge takes it back: the angler's page and the standings follow by themselves.
+  await desk.keyboard.press('z');
+  await expect(water.getByText('awaits a judge')).toBeVisible();
+  await expect(row.getByText('mouth open')).toBeHidden();
+  for (const { context } of [angler, judge]) await context.close();
+  await spectator.close();
+});
+
+test('a request goes back to the angler and its answer to the judge', async ({ browser }) => {
+  test.setTimeout(120_000);
+  const judge = await signedIn(browser, 'judge');
+  const angler = await signedIn(browser, 'angler');
+  const water = angler.page;
+  await water.getByRole('link', { name: 'Water' }).first().click();
+  await choose(water, 'fish.jpg', (await shoot(78, 400, NOW_ON_THE_MERE)).jpeg);
+  await water.getByRole('button', { name: 'Zero, far', exact: true }).click();
+  await water.getByRole('button', { name: 'One pixel left' }).click();
+  await water.getByRole('button', { name: /^Claim / }).click();
+  await water.getByRole('link', { name: 'See it' }).click({ timeout: 30_000 });
+  const path = new URL(water.url()).pathname.replace('catches', 'judge');
+
+  await judge.page.goto(path);
+  await judge.page.keyboard.press('s');
+  await judge.page.getByLabel('What the angler should send').fill('Another frame, nearer.');
+  await judge.page.getByRole('button', { name: 'Send back' }).last().click();
+
+  await expect(water.getByText('“Another frame, nearer.”')).toBeVisible();
+  await water.getByLabel('Words').fill('There was no other. Sorry.');
+  await water.getByRole('button', { name: 'Send the answer' }).click();
+  await expect(water.getByText('answered, awaits a judge')).toBeVisible();
+  await judge.page.goto(path);
+  await expect(judge.page.getByText('“There was no other. Sorry.”')).toBeVisible();
+  await water.getByRole('button', { name: 'Withdraw this catch' }).click();
+  await expect(water.getByText('withdrawn', { exact: true })).toBeVisible();
+  await water.getByRole('button', { name: 'Undo the withdrawal' }).click();
+  await expect(water.getByText('answered, awaits a judge')).toBeVisible();
+  await judge.context.close();
+  await angler.context.close();
+});
+
+test('the simulated camera gives a photograph that the bench reads', async ({ browser }) => {
+  test.setTimeout(120_000);
+  const { page, context } = await signedIn(browser, 'angler');
+  await page.getByRole('link', { name: 'Water' }).first().click();
+  await page.getByRole('button', { name: 'Simulated camera' }).click();
+  await expect(page.getByText('Set the handles: four corners')).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await expect(page.getByRole('heading', { name: 'Your catches' })).toBeVisible();
+  await context.close();
+});

@@ -1,0 +1,288 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startDatabase, type Database } from './machine/database.mjs';
+import { ROOT } from './machine/installation.mjs';
+import { freePort, isRunning, run } from './machine/processes.mjs';
+import { startServer } from './machine/server.mjs';
+
+const made: string[] = [];
+function scratch(): string {
+  const dir = mkdtempSync(join(tmpdir(), 'lauta-machine-'));
+  made.push(dir);
+  return dir;
+}
+afterAll(() => made.forEach((dir) => rmSync(dir, { recursive: true, force: true })));
+
+/** A browser of few words: it keeps its cookie and says where it comes from. */
+class Client {
+  private cookie = '';
+  private readonly base: string;
+  constructor(base: string) {
+    this.base = base;
+  }
+  async ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}) {
+    const response = await fetch(this.base + path, {
+      method,
+      headers: { origin: this.base, cookie: this.cookie, ...(body ? { 'content-type': 'application/json' } : {}), ...headers },
+      ...(body ? { body: JSON.stringify(body) } : {}),
+    }); // prettier-ignore
+    const cookie = response.headers.get('set-cookie')?.split(';')[0];
+    if (cookie) this.cookie = cookie;
+    const text = await response.text();
+    return {
+      status: response.status,
+      headers: response.headers,
+      text,
+      json: () => JSON.parse(text) as never,
+    };
+  }
+  command(kind: string, eventId: string, body: unknown, commandId: string = crypto.randomUUID()) {
+    const madeAt = new Date().toISOString();
+    const envelope = { v: 1, commandId, eventId, madeAt, deviceId: crypto.randomUUID(), kind, body };
+    return this.ask('POST', '/api/commands', envelope, { 'idempotency-key': commandId });
+  }
+}
+
+const FOUNDER = { name: 'First', email: 'first@lake.example', password: 'a long enough one' };
+
+function newEvent(eventId: string) {
+  return {
+    eventId,
+    name: 'Here to stay',
+    zone: 'Europe/Warsaw',
+    isPublic: true,
+    days: [{ date: '2026-06-14', sessions: [{ linesInLocal: '2026-06-14T06:00', linesOutLocal: '2026-06-14T15:00' }] }], // prettier-ignore
+  };
+}
+
+async function until(holds: () => Promise<boolean>, patienceMs = 30_000): Promise<void> {
+  const end = Date.now() + patienceMs;
+  while (!(await holds())) {
+    if (Date.now() > end) throw new Error('it did not come to hold in time');
+    await sleep(200);
+  }
+}
+
+describe('a server whose database goes away', () => {
+  const dir = scratch();
+  let database: Database;
+  let server: Awaited<ReturnType<typeof startServer>>;
+  let client: Client;
+  const eventId = crypto.randomUUID();
+
+  beforeAll(async () => {
+    database = await startDatabase({ dir, durable: true });
+    server = await startServer({
+      pidFile: join(dir, 'server.pid'),
+      print: () => undefined,
+      env: {
+        LAUTA_DB: database.uri(),
+        LAUTA_DEMO: 'none',
+        LAUTA_LOG: 'silent',
+        PORT: String(await freePort()),
+      },
+    });
+    client = new Client(server.address);
+    await client.ask('POST', '/api/set-up', FOUNDER);
+    expect((await client.command('event.create', eventId, newEvent(eventId))).status).toBe(200);
+  });
+  afterAll(async () => {
+    await server.stop();
+    await database.stop();
+  });
+
+  it('answers 503 with a clear problem meanwhile, and goes on when it is back', async () => {
+    expect((await client.ask('GET', '/readyz')).status).toBe(200);
+    await database.stop();
+    const away = await client.ask('GET', '/api/events');
+    expect(away.status).toBe(503);
+    expect(away.headers.get('content-type')).toContain('application/problem+json');
+    expect(away.headers.get('retry-after')).toBe('2');
+    expect(away.json()).toMatchObject({ type: 'database-away' });
+    expect((await client.ask('GET', '/readyz')).status).toBe(503);
+    expect((await client.ask('GET', '/healthz')).status).toBe(200);
+    database = await startDatabase({ dir, durable: true, port: database.port });
+    await until(async () => (await client.ask('GET', '/readyz')).status === 200);
+    const events = await client.ask('GET', '/api/events');
+    expect(events.json()).toMatchObject([{ name: 'Here to stay' }]);
+  });
+
+  it('keeps what it acknowledged when mariadbd is killed the moment after', async () => {
+    const commandId = crypto.randomUUID();
+    const person = { accountId: crypto.randomUUID(), name: 'Angler', email: 'angler@lake.example', roles: ['angler'] }; // prettier-ignore
+    const receipt = await client.command('people.add', eventId, person, commandId);
+    expect(receipt.status).toBe(200);
+    await database.kill();
+    database = await startDatabase({ dir, durable: true, port: database.port });
+    await until(async () => (await client.ask('GET', '/readyz')).status === 200);
+    const people = (await client.ask('GET', `/api/events/${eventId}/people`)).json() as { name: string }[];
+    expect(people.map((one) => one.name)).toContain('Angler');
+    const ledger = (await client.ask('GET', `/api/events/${eventId}/ledger/check`)).json();
+    expect(ledger).toMatchObject({ ok: true, entries: (receipt.json() as { seq: number }).seq });
+  });
+});
+
+/** `npm start` as a person runs it, in a directory of its own. */
+class Start {
+  output = '';
+  readonly child: ChildProcess;
+  readonly ended: Promise<number | null>;
+  constructor(dir: string, port: number, flags: string[] = []) {
+    this.child = spawn(process.execPath, ['scripts/start.mjs', ...flags], {
+      cwd: ROOT,
+      env: {
+        ...process.env,
+        LAUTA_DIR: dir,
+        PORT: String(port),
+        LAUTA_DEMO_CATCHES: '1',
+        LAUTA_LOG: 'error',
+      },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    this.child.stdout?.on('data', (chunk) => (this.output += chunk));
+    this.child.stderr?.on('data', (chunk) => (this.output += chunk));
+    this.ended = new Promise((resolve) => this.child.on('close', (code) => resolve(code)));
+  }
+  async up(): Promise<void> {
+    await until(async () => {
+      if (this.child.exitCode !== null) throw new Error(this.output);
+      return this.output.includes('Ctrl-C stops it.');
+    }, 120_000);
+  }
+}
+
+const pidIn = (file: string): number => Number(readFileSync(file, 'utf8'));
+
+describe('npm start', () => {
+  const dir = scratch();
+  let port: number;
+  beforeAll(async () => {
+    port = await freePort();
+  });
+
+  it('serves the demo, says where, and stops cleanly with its data kept', async () => {
+    const start = new Start(dir, port);
+    await start.up();
+    expect(start.output).toContain(`Lauta is at http://127.0.0.1:${port}`);
+    expect(start.output).toContain('make and start the database:');
+    expect(start.output).toMatch(/a button for each role/);
+    const client = new Client(`http://127.0.0.1:${port}`);
+    const page = await client.ask('GET', '/');
+    expect(page.text).toContain('<div id="root">');
+    expect((await client.ask('POST', '/api/sign-in/demo', { role: 'judge' })).status).toBe(200);
+    const mariadbd = pidIn(join(dir, 'database/mariadbd.pid'));
+    start.child.kill('SIGTERM');
+    expect(await start.ended).toBe(143);
+    expect(isRunning(mariadbd)).toBe(false);
+  });
+
+  it('is up again within ten seconds, with the same data and its clock gone on', async () => {
+    const from = performance.now();
+    const start = new Start(dir, port);
+    await start.up();
+    expect(performance.now() - from).toBeLessThan(10_000);
+    const client = new Client(`http://127.0.0.1:${port}`);
+    const [event] = (await client.ask('GET', '/api/events')).json() as { catches: number }[];
+    expect(event?.catches).toBe(1);
+    // Killed as hard as can be: its server and its database are left behind.
+    start.child.kill('SIGKILL');
+    await start.ended;
+    expect(isRunning(pidIn(join(dir, 'server.pid')))).toBe(true);
+  });
+
+  it('finds and clears what a killed run left behind', async () => {
+    const [server, mariadbd] = [pidIn(join(dir, 'server.pid')), pidIn(join(dir, 'database/mariadbd.pid'))];
+    const start = new Start(dir, port);
+    await start.up();
+    expect(start.output).toContain('left behind was stopped');
+    expect(isRunning(server)).toBe(false);
+    expect(isRunning(mariadbd)).toBe(false);
+    start.child.kill('SIGINT');
+    expect(await start.ended).toBe(130);
+  });
+
+  it('refuses a flag that it does not know, and says which it does', async () => {
+    const start = new Start(dir, port, ['--fast']);
+    expect(await start.ended).toBe(1);
+    expect(start.output).toContain('--fresh');
+  });
+
+  it('--empty --fresh begins a real installation without a demo', async () => {
+    const start = new Start(dir, port, ['--empty', '--fresh']);
+    await start.up();
+    const client = new Client(`http://127.0.0.1:${port}`);
+    expect((await client.ask('GET', '/api/who')).json()).toMatchObject({ isSetUp: false, isDemo: false });
+    expect((await client.ask('POST', '/api/sign-in/demo', { role: 'director' })).status).toBe(404);
+    start.child.kill('SIGTERM');
+    await start.ended;
+  });
+});
+
+describe('a backup', () => {
+  const here = scratch();
+  const elsewhere = scratch();
+  const file = join(scratch(), 'lauta.sql.gz');
+  const script = (name: string, dir: string, ...args: string[]) =>
+    run(process.execPath, [`scripts/${name}.mjs`, ...args], {
+      cwd: ROOT,
+      env: { ...process.env, LAUTA_DIR: dir },
+    });
+
+  async function stateOf(start: Start, port: number) {
+    await start.up();
+    const client = new Client(`http://127.0.0.1:${port}`);
+    await client.ask('POST', '/api/sign-in/demo', { role: 'judge' });
+    const [event] = (await client.ask('GET', '/api/events')).json() as { eventId: string }[];
+    const standings = (await client.ask('GET', `/api/events/${event?.eventId}/standings`)).json() as {
+      standings: { score: { steps: number }; bag: { counting: { catchId: string }[] } }[];
+    };
+    const ledger = (await client.ask('GET', `/api/events/${event?.eventId}/ledger/check`)).json() as object;
+    const queue = (await client.ask('GET', `/api/events/${event?.eventId}/queue?decided=true`)).json() as { items: { thumbId: string }[] }; // prettier-ignore
+    const thumbId = queue.items[0]?.thumbId ?? '';
+    const response = await client.ask('GET', `/api/photographs/${thumbId}/original`);
+    return {
+      standings: standings.standings,
+      ledger: { ...ledger, tookMs: 0 },
+      tag: response.headers.get('etag'),
+    };
+  }
+
+  it('taken while serving and restored elsewhere gives the same standings, photographs and ledger head', async () => {
+    const port = await freePort();
+    const first = new Start(here, port);
+    const before = await stateOf(first, port);
+    await script('backup', here, file);
+    first.child.kill('SIGTERM');
+    await first.ended;
+    await script('restore', elsewhere, file);
+    const second = new Start(elsewhere, port);
+    const after = await stateOf(second, port);
+    second.child.kill('SIGTERM');
+    await second.ended;
+    expect(before.standings[0]?.score.steps).toBeGreaterThan(0);
+    expect(before.tag).toMatch(/^"[0-9a-f]{64}"$/);
+    expect(after).toEqual(before);
+  });
+
+  it('is not put over data without being told to, nor when it was altered', async () => {
+    await expect(script('restore', elsewhere, file)).rejects.toThrow(/--replace/);
+    const altered = `${file}.altered`;
+    writeFileSync(altered, Buffer.concat([readFileSync(file), Buffer.from([0])]));
+    writeFileSync(`${altered}.sha256`, readFileSync(`${file}.sha256`));
+    await expect(script('restore', scratch(), altered)).rejects.toThrow(/SHA-256/);
+    await expect(script('restore', scratch(), '/nowhere/at/all')).rejects.toThrow(/no file/);
+  });
+
+  it('is checked by verify-ledger, which finds an alteration and ends with 1', async () => {
+    expect(await script('verify-ledger', elsewhere)).toMatch(/Kestrel Mere Board Open .* fits: \d+ entries/);
+    const database = await startDatabase({ dir: join(elsewhere, 'database'), durable: true });
+    const sql = 'UPDATE lauta.catches SET claimed_steps = claimed_steps + 4';
+    await run('mariadb', ['--no-defaults', '--protocol=tcp', '--host=127.0.0.1', `--port=${database.port}`, '--user=lauta', '-e', sql], { env: { ...process.env, MYSQL_PWD: database.password } }); // prettier-ignore
+    await database.stop();
+    await expect(script('verify-ledger', elsewhere)).rejects.toThrow(/ended with 1/);
+  });
+});

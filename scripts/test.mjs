@@ -1,0 +1,157 @@
+// npm test: sets up what is missing and checks everything. Ends with one line, "N passed, N failed".
+// With --only static|unit|server|machine|e2e (several, by commas) just that part.
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { startDatabase } from './machine/database.mjs';
+import { ROOT, ensureBuilt, lautaDir } from './machine/installation.mjs';
+import { ensureNodeModules } from './machine/nodeModules.mjs';
+import { ensurePackages } from './machine/packages.mjs';
+import { freePort, run, runThrough } from './machine/processes.mjs';
+import { Trouble, say, seconds, step } from './machine/say.mjs';
+import { startServer } from './machine/server.mjs';
+
+const WORKSPACES = ['core', 'sim', 'contract', 'server', 'web', 'e2e', 'scripts'];
+const PARTS = ['static', 'unit', 'server', 'machine', 'e2e'];
+
+let passed = 0;
+let failed = 0;
+
+/** @type {(() => Promise<unknown>)[]} */
+const closing = [];
+async function close() {
+  for (const act of closing.splice(0).reverse()) await act().catch(() => undefined);
+}
+
+/** One check that either holds or does not. */
+async function check(/** @type {string} */ name, /** @type {() => Promise<unknown>} */ act) {
+  try {
+    await step(name, act);
+    passed += 1;
+  } catch (error) {
+    failed += 1;
+    say(error instanceof Error ? error.message : String(error));
+  }
+}
+
+const bin = (/** @type {string} */ path) => join(ROOT, 'node_modules', path);
+
+async function checkStatically() {
+  say('Format, lint, types');
+  const node = (/** @type {string[]} */ ...args) => run(process.execPath, args, { cwd: ROOT });
+  await check('format', () => node(bin('prettier/bin/prettier.cjs'), '--check', '.'));
+  await check('lint', () => node(bin('eslint/bin/eslint.js'), '.'));
+  for (const workspace of WORKSPACES) {
+    await check(`types of ${workspace}`, () => node(bin('typescript/bin/tsc'), '--noEmit', '-p', workspace));
+  }
+}
+
+/** @param {string[]} projects */
+async function runVitest(projects) {
+  say(`Tests: ${projects.join(', ')}`);
+  const report = join(mkdtempSync(join(tmpdir(), 'lauta-report-')), 'vitest.json');
+  const args = projects.flatMap((project) => ['--project', project]);
+  const from = performance.now();
+  const code = await runThrough(
+    process.execPath,
+    [
+      bin('vitest/vitest.mjs'),
+      'run',
+      ...args,
+      '--reporter=dot',
+      '--reporter=json',
+      `--outputFile.json=${report}`,
+    ],
+    { cwd: ROOT },
+  );
+  const counts = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : null;
+  passed += counts?.numPassedTests ?? 0;
+  failed += counts?.numFailedTests ?? 0;
+  // A file that can't be loaded has no failed test, yet the run has failed.
+  if (code !== 0 && !(counts?.numFailedTests > 0)) failed += 1;
+  say(`  ${projects.join(', ')}: ${seconds(from)}`);
+}
+
+/** The built application in a real browser: one server with the demo, one as a new installation. */
+async function runBrowserTests() {
+  say('Browser tests');
+  const webDir = await ensureBuilt();
+  const dir = mkdtempSync(join(existsSync('/dev/shm') ? '/dev/shm' : tmpdir(), 'lauta-e2e-'));
+  const database = await step('start a database', () => startDatabase({ dir, durable: false }));
+  closing.push(async () => {
+    await database.stop();
+    rmSync(dir, { recursive: true, force: true });
+  });
+  const serve = async (/** @type {string} */ name, /** @type {Record<string, string>} */ env) => {
+    const server = await startServer({
+      pidFile: join(dir, `${name}.pid`),
+      print: (text) => process.stdout.write(text),
+      env: {
+        LAUTA_WEB: webDir,
+        LAUTA_LOG: 'warn',
+        LAUTA_CACHE: join(lautaDir(), 'photographs'),
+        LAUTA_TRIES_PER_ADDRESS: '1000',
+        PORT: String(await freePort()),
+        ...env,
+      },
+    });
+    closing.push(() => server.stop());
+    return server.address;
+  };
+  const demo = await step('serve a demo of 12 catches', () =>
+    serve('demo', { LAUTA_DB: database.uri(), LAUTA_DEMO: 'open', LAUTA_DEMO_CATCHES: '12' }),
+  );
+  await run('mariadb', ['--no-defaults', '--protocol=tcp', '--host=127.0.0.1', `--port=${database.port}`, '--user=lauta', '-e', 'CREATE DATABASE lauta_empty CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'], { env: { ...process.env, MYSQL_PWD: database.password } }); // prettier-ignore
+  const empty = await serve('empty', { LAUTA_DB: database.uri('lauta_empty') });
+  const report = join(dir, 'playwright.json');
+  const from = performance.now();
+  const code = await runThrough(
+    process.execPath,
+    [bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts'],
+    {
+      cwd: ROOT,
+      env: { ...process.env, LAUTA_URL: demo, LAUTA_EMPTY_URL: empty, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
+    },
+  );
+  const stats = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')).stats : null;
+  passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0);
+  failed += stats?.unexpected ?? 0;
+  if (code !== 0 && !(stats?.unexpected > 0)) failed += 1;
+  say(`  browser tests: ${seconds(from)}`);
+}
+
+async function main() {
+  const from = performance.now();
+  const at = process.argv.indexOf('--only');
+  const parts = at === -1 ? PARTS : (process.argv[at + 1] ?? '').split(',');
+  const unknown = parts.find((part) => !PARTS.includes(part));
+  if (unknown !== undefined) throw new Trouble(`--only takes ${PARTS.join(', ')}; not ${unknown}.`);
+  say('Setting up.');
+  await ensurePackages(['database', 'browser']);
+  await ensureNodeModules(ROOT);
+  if (parts.includes('static')) await checkStatically();
+  const projects = parts.filter((part) => ['unit', 'server', 'machine'].includes(part));
+  if (projects.includes('machine')) await ensureBuilt();
+  if (projects.length > 0) await runVitest(projects);
+  if (parts.includes('e2e')) await runBrowserTests();
+  await close();
+  say(`All after ${seconds(from)}.`);
+}
+
+for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM'])) {
+  process.on(signal, () => {
+    void close().then(() => process.exit(1));
+  });
+}
+
+main()
+  .catch(async (error) => {
+    failed += 1;
+    await close();
+    say(error instanceof Trouble ? error.message : String(error?.stack ?? error));
+  })
+  .finally(() => {
+    say(`${passed} passed, ${failed} failed`);
+    process.exit(failed > 0 || passed === 0 ? 1 : 0);
+  });
