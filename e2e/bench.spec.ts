@@ -87,7 +87,11 @@ test('corners in an impossible order get a clear word, and nothing can be claime
   await expect(page.getByRole('button', { name: 'Not readable yet' })).toBeDisabled();
   const swapped: Shot = {
     ...shot,
-    truth: { ...shot.truth, nosePx: shot.truth.tailPx, tailPx: shot.truth.nosePx },
+    truth: {
+      ...shot.truth,
+      nosePx: aside(shot.truth.tailPx ?? [0, 0]),
+      tailPx: aside(shot.truth.nosePx ?? [0, 0]),
+    },
   };
   await setHandles(page, swapped);
   await expect(page.getByText('The tail lies before the nose')).toBeVisible();

@@ -92,6 +92,7 @@ test('a request goes back to the angler and its answer to the judge', async ({ b
   const path = new URL(water.url()).pathname.replace('catches', 'judge');
 
   await judge.page.goto(path);
+  await expect(judge.page.getByRole('button', { name: /^Accept/ })).toBeVisible();
   await judge.page.keyboard.press('s');
   await judge.page.getByLabel('What the angler should send').fill('Another frame, nearer.');
   await judge.page.getByRole('button', { name: 'Send back' }).last().click();
