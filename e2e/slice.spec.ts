@@ -67,6 +67,7 @@ test('one fish from the board to the standings: angler, judge and a spectator, n
   await expect(why.getByRole('row', { name: /mouth open/ }).getByText(score, { exact: true })).toBeVisible();
 
   await water.getByRole('link', { name: 'See it' }).click();
+  await expect(water.getByRole('link', { name: 'Back to the water' })).toBeVisible();
   await expect(water.getByText('accepted', { exact: true })).toBeVisible();
   await expect(water.getByText('mouth open').first()).toBeVisible();
 

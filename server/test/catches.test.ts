@@ -278,6 +278,35 @@ describe('a withdrawal', () => {
   });
 });
 
+describe('the judge’s queue', () => {
+  it('is searched by name or number, and comes whole as CSV', async () => {
+    const own = await holdEvent(world);
+    await claim(world, own);
+    const find = async (search: string) => {
+      const response = await send(
+        world,
+        own.judge,
+        'get',
+        `/api/events/${own.eventId}/queue?search=${search}`,
+      );
+      return (response.body as { total: number }).total;
+    };
+    expect([await find('angl'), await find('1'), await find('rival')]).toEqual([1, 1, 0]);
+    const csv = await send(world, own.judge, 'get', `/api/events/${own.eventId}/catches.csv`);
+    expect(csv.text.split('\r\n')[1]).toMatch(/,1,Angler,bass,.*,15½,15\.75,in,undecided,/);
+  });
+
+  it('gives an angler the own catches alone', async () => {
+    const own = await holdEvent(world);
+    await claim(world, own);
+    const lines = async (person: typeof own.angler) =>
+      (await send(world, person, 'get', `/api/events/${own.eventId}/own-catches.csv`)).text.split('\r\n')
+        .length;
+    expect(await lines(own.angler)).toBe(2);
+    expect(await lines(own.rival)).toBe(1);
+  });
+});
+
 describe('the standings', () => {
   it('fill the bag with the best, say what was culled, and are found by name', async () => {
     const own = await holdEvent(world);

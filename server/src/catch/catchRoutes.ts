@@ -1,7 +1,19 @@
-import type { CatchState } from '@lauta/contract';
-import { eventScope, idParameter, pageAsked, type Asked, type RouteTable } from '../http/routeTable.ts';
+import Papa from 'papaparse';
+import type { CatchState, CatchSummary } from '@lauta/contract';
+import { formatMeasured, formatSteps, LENGTH_STEPS } from '@lauta/core/units';
+import {
+  eventScope,
+  idParameter,
+  isFound,
+  pageAsked,
+  searchAsked,
+  type Asked,
+  type RouteTable,
+} from '../http/routeTable.ts';
 import type { Scope } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
+import type { Stores } from '../storage/storage.ts';
+import { loadRuleBook } from '../rules/ruleBook.ts';
 import { listCatches, viewCatch } from './catchViews.ts';
 
 const WAITING: readonly CatchState[] = ['undecided', 'answered'];
@@ -27,13 +39,31 @@ export function addCatchRoutes(table: RouteTable): void {
   table.allowed('get', '/api/events/:eventId/queue', 'see-queue', eventScope, async (asked, { eventId }) => {
     const { page, pageSize, offset } = pageAsked(asked.request);
     const decided = asked.request.query['decided'] === 'true';
-    const found = await listCatches(asked.lauta.storage.read, eventId, {
+    const stores = asked.lauta.storage.read;
+    const search = searchAsked(asked.request);
+    const entrantIds = search === '' ? null : await findEntrants(stores, eventId, search);
+    const found = await listCatches(stores, eventId, {
+      ...(entrantIds ? { entrantIds } : {}),
       states: decided ? DECIDED : WAITING,
       order: decided ? 'newest' : 'oldest',
       offset,
       limit: pageSize,
     });
     return { ...found, page, pageSize };
+  });
+
+  table.allowed('get', '/api/events/:eventId/catches.csv', 'see-queue', eventScope, (asked, { eventId }) =>
+    catchesCsv(asked, eventId, null),
+  );
+
+  table.signedIn('get', '/api/events/:eventId/own-catches.csv', async (asked) => {
+    const { eventId } = await eventScope(asked);
+    const own = await asked.lauta.storage.read.people.entrantsWith(asked.account.accountId);
+    return catchesCsv(
+      asked,
+      eventId,
+      own.filter((one) => one.eventId === eventId).map((one) => one.entrantId),
+    );
   });
 
   table.allowed(
@@ -44,6 +74,49 @@ export function addCatchRoutes(table: RouteTable): void {
     async ({ lauta, request }, _scope, subject) =>
       (await viewCatch(lauta.storage.read, idParameter(request, 'catchId'), subject)) ?? undefined,
   );
+}
+
+async function findEntrants(stores: Stores, eventId: string, search: string): Promise<string[]> {
+  const entrants = await stores.people.entrantsOf(eventId);
+  return entrants.filter((one) => isFound(one, search)).map((one) => one.entrantId);
+}
+
+const MOST_ROWS = 100_000;
+
+async function catchesCsv(
+  { lauta, response }: Asked,
+  eventId: string,
+  entrantIds: readonly string[] | null,
+): Promise<undefined> {
+  const stores = lauta.storage.read;
+  const { items } = await listCatches(stores, eventId, {
+    ...(entrantIds ? { entrantIds } : {}),
+    order: 'oldest',
+    offset: 0,
+    limit: MOST_ROWS,
+  });
+  const step = (await loadRuleBook(stores, eventId))?.current.measure.step ?? 'millimetre';
+  const { unit } = LENGTH_STEPS[step];
+  const row = (one: CatchSummary) => ({
+    catch: one.catchId,
+    number: one.entrant.number,
+    entrant: one.entrant.name,
+    species: one.speciesId,
+    captured: one.capturedAt,
+    received: one.receivedAt,
+    claimed: formatSteps(one.claimedSteps, step),
+    read: one.readMm === null ? '' : formatMeasured(one.readMm, unit),
+    unit,
+    state: one.state,
+    marks: one.marks.join(' '),
+    infractions: one.infractions.join(' '),
+    deducted: formatSteps(one.deductionSteps, step),
+    scores: one.notCounting === null ? formatSteps(one.scoreSteps, step) : '0',
+    'not counting': one.notCounting ?? '',
+  });
+  response.setHeader('Content-Disposition', 'attachment; filename="catches.csv"');
+  response.type('text/csv; charset=utf-8').send(Papa.unparse(items.map(row), { escapeFormulae: true }));
+  return undefined;
 }
 
 async function catchScope({ lauta, request }: Asked): Promise<Scope & { eventId: string }> {

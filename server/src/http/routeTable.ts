@@ -132,6 +132,19 @@ export function pageAsked(request: Request, defaultSize = 50, maxSize = 200): Pa
   return { page, pageSize, offset: (page - 1) * pageSize };
 }
 
+/** `?search=`, folded to small letters; empty when nothing is looked for. */
+export function searchAsked(request: Request): string {
+  return String(request.query['search'] ?? '')
+    .trim()
+    .toLowerCase()
+    .slice(0, 80);
+}
+
+/** Whether an entrant is meant by a search: by a part of the name, or by the number. */
+export function isFound(entrant: { name: string; number: number }, search: string): boolean {
+  return search === '' || entrant.name.toLowerCase().includes(search) || String(entrant.number) === search;
+}
+
 export const eventScope: ScopeOf = async ({ lauta, request }) => {
   const eventId = idParameter(request, 'eventId');
   if (!(await lauta.storage.read.events.find(eventId))) refuse('not-found', { what: 'event' });

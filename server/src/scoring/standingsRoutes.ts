@@ -1,7 +1,14 @@
 import Papa from 'papaparse';
 import type { StandingsView } from '@lauta/contract';
 import { formatSteps } from '@lauta/core/units';
-import { eventScope, pageAsked, type Asked, type RouteTable } from '../http/routeTable.ts';
+import {
+  eventScope,
+  isFound,
+  pageAsked,
+  searchAsked,
+  type Asked,
+  type RouteTable,
+} from '../http/routeTable.ts';
 import { standingsMemory, type Standings, type StandingsQuestion } from './standings.ts';
 
 export function addStandingsRoutes(table: RouteTable): void {
@@ -20,17 +27,9 @@ export function addStandingsRoutes(table: RouteTable): void {
         question,
       );
       const { page, pageSize, offset } = pageAsked(asked.request, 50, 200);
-      const search = String(asked.request.query['search'] ?? '')
-        .trim()
-        .toLowerCase()
-        .slice(0, 80);
+      const search = searchAsked(asked.request);
       const found = new Map(
-        entrants
-          .filter(
-            (one) =>
-              search === '' || one.name.toLowerCase().includes(search) || String(one.number) === search,
-          )
-          .map((one) => [one.entrantId, one]),
+        entrants.filter((one) => isFound(one, search)).map((one) => [one.entrantId, one]),
       );
       const listed = standings.filter((standing) => found.has(standing.entrantId));
       const shown = listed.slice(offset, offset + pageSize);

@@ -28,8 +28,14 @@ export interface RenderedPhoto {
   truth: PhotoTruth;
 }
 
-/** Renders a scene. Pure: the same scene gives the same pixels. */
-export function renderScene(scene: Scene): RenderedPhoto {
+/**
+ * Renders a scene. Pure: the same scene gives the same pixels.
+ * @param onProgress told now and then which share of the picture is done
+ */
+export function renderScene(
+  scene: Scene,
+  onProgress: (share: number) => void = () => undefined,
+): RenderedPhoto {
   const { board, camera } = scene;
   const lengthMm = faceLengthMm(board);
   // The arm reaches in from beyond the picture's lower edge.
@@ -40,7 +46,7 @@ export function renderScene(scene: Scene): RenderedPhoto {
     layHand(relief, scene.hand.seed, scene.hand.xMm, scene.fish.axisYMm - 6, board.widthMm);
   }
   const world = new World(scene, relief);
-  const raster = shoot(scene, world);
+  const raster = shoot(scene, world, onProgress);
   return { raster, truth: truthOf(scene, fishTruth, camera) };
 }
 
@@ -101,7 +107,7 @@ const WITHIN_PX: readonly (readonly [number, number])[] = [
   [0.375, 0.125],
 ];
 
-function shoot(scene: Scene, world: World): Raster {
+function shoot(scene: Scene, world: World, onProgress: (share: number) => void): Raster {
   const { camera } = scene;
   const { widthPx, heightPx } = camera;
   const data = new Uint8ClampedArray(widthPx * heightPx * 4);
@@ -110,6 +116,7 @@ function shoot(scene: Scene, world: World): Raster {
   const farPx = Math.hypot(widthPx, heightPx) / 2;
   let grainAt = 0;
   for (let row = 0; row < heightPx; row++) {
+    if (row % 64 === 0) onProgress(row / heightPx);
     for (let column = 0; column < widthPx; column++) {
       sum.fill(0);
       let samples = 1;

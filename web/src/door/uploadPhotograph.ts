@@ -9,6 +9,8 @@ export interface Upload {
   sha256: string;
   /** Share of the file that has arrived, 0 to 1. */
   onProgress: (share: number) => void;
+  /** Stops between two chunks; what has arrived is not sent again. */
+  signal?: AbortSignal;
 }
 
 /** Sends a photograph in chunks; one that broke off goes on where it was. */
@@ -18,6 +20,7 @@ export async function uploadPhotograph({
   photo,
   sha256,
   onProgress,
+  signal,
 }: Upload): Promise<void> {
   const path = `/api/photographs/${photographId}`;
   const declared = { photographId, eventId, byteLength: photo.size, sha256 };
@@ -31,6 +34,7 @@ export async function uploadPhotograph({
   const there = new Set(received);
   const count = Math.ceil(photo.size / chunkBytes);
   for (let seq = 0; seq < count; seq++) {
+    signal?.throwIfAborted();
     if (!there.has(seq)) {
       const chunk = photo.slice(seq * chunkBytes, (seq + 1) * chunkBytes);
       await signedIn(() =>

@@ -11,7 +11,7 @@ import { ProblemNote } from '../problem/ProblemNote.tsx';
 const ROLE_WORDS: Record<Role, { name: string; what: string }> = {
   angler: { name: 'Angler', what: 'claims catches' },
   judge: { name: 'Judge', what: 'decides on them' },
-  'weigh-master': { name: 'Weigh master', what: 'looks after the scale' },
+  'weigh-master': { name: 'Weigh master', what: 'keeps the scale' },
   director: { name: 'Director', what: 'runs the event' },
 };
 
@@ -58,7 +58,7 @@ export function SignInForm({
               <button
                 key={role}
                 type="button"
-                className="btn h-16 justify-between"
+                className="btn h-16 justify-between px-3 whitespace-nowrap"
                 disabled={isBusy}
                 onClick={() => void send('/api/sign-in/demo', { role })}
               >

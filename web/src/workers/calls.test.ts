@@ -73,6 +73,19 @@ describe('calls to a worker', () => {
     expect(heard).toBe(true);
   });
 
+  it('tell how far they are', async () => {
+    const shares: number[] = [];
+    const caller = pair({
+      double: (n, _signal, tell) => {
+        tell(0.5);
+        return n * 2;
+      },
+      slow: (text) => text,
+    });
+    expect(await caller.call('double', 2, undefined, (share) => shares.push(share))).toBe(4);
+    expect(shares).toEqual([0.5]);
+  });
+
   it('are refused at once when their signal has aborted before', async () => {
     const caller = pair({ double: (n) => n, slow: (text) => text });
     await expect(caller.call('double', 1, AbortSignal.abort())).rejects.toMatchObject({ name: 'AbortError' });

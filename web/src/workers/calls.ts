@@ -8,7 +8,13 @@ interface CallMessage {
 }
 type ToWorker = CallMessage | { cancel: number };
 type ToPage =
-  { id: number; result: unknown } | { id: number; error: string } | { id: number; cancelled: true };
+  | { id: number; progress: number }
+  | { id: number; result: unknown }
+  | { id: number; error: string }
+  | { id: number; cancelled: true };
+
+/** Told which share of a call is done, 0 to 1. */
+export type OnProgress = (share: number) => void;
 
 /** What both sides need of a worker; a MessagePort will do as well. */
 export interface Port {
@@ -22,25 +28,36 @@ export interface Caller<C extends Calls<C>> {
     name: K,
     params: C[K]['params'],
     signal?: AbortSignal,
+    onProgress?: OnProgress,
   ): Promise<C[K]['result']>;
+}
+
+interface Waiting {
+  resolve: (result: never) => void;
+  reject: (error: unknown) => void;
+  onProgress: OnProgress | undefined;
 }
 
 export function openCaller<C extends Calls<C>>(port: Port): Caller<C> {
   let lastId = 0;
-  const waiting = new Map<number, { resolve: (result: never) => void; reject: (error: unknown) => void }>();
+  const waiting = new Map<number, Waiting>();
   port.onmessage = ({ data }: MessageEvent<ToPage>) => {
     const one = waiting.get(data.id);
-    waiting.delete(data.id);
     if (!one) return;
+    if ('progress' in data) {
+      one.onProgress?.(data.progress);
+      return;
+    }
+    waiting.delete(data.id);
     if ('result' in data) one.resolve(data.result as never);
     else if ('error' in data) one.reject(new Error(data.error));
   };
   return {
-    call(name, params, signal) {
+    call(name, params, signal, onProgress) {
       return new Promise((resolve, reject) => {
         signal?.throwIfAborted();
         const id = ++lastId;
-        waiting.set(id, { resolve: resolve as (result: never) => void, reject });
+        waiting.set(id, { resolve: resolve as (result: never) => void, reject, onProgress });
         signal?.addEventListener('abort', () => {
           if (!waiting.delete(id)) return;
           port.postMessage({ cancel: id } satisfies ToWorker);
@@ -55,7 +72,11 @@ export function openCaller<C extends Calls<C>>(port: Port): Caller<C> {
 }
 
 export type Handlers<C extends Calls<C>> = {
-  [K in keyof C]: (params: C[K]['params'], signal: AbortSignal) => Promise<C[K]['result']> | C[K]['result'];
+  [K in keyof C]: (
+    params: C[K]['params'],
+    signal: AbortSignal,
+    tell: OnProgress,
+  ) => Promise<C[K]['result']> | C[K]['result'];
 };
 
 /** Answers calls one after the other; one that was cancelled while it waited is never begun. */
@@ -67,13 +88,18 @@ export function serveCalls<C extends Calls<C>>(port: Port, handlers: Handlers<C>
     // A turn of the event loop, so that a cancellation that has come meanwhile is heard.
     await new Promise((resolve) => setTimeout(resolve, 0));
     const handler = (
-      handlers as Record<string, ((params: unknown, signal: AbortSignal) => unknown) | undefined>
+      handlers as Record<
+        string,
+        ((params: unknown, signal: AbortSignal, tell: OnProgress) => unknown) | undefined
+      >
     )[name];
     const message = abort.signal.aborted
       ? { id, cancelled: true as const }
       : await run(id, () => {
           if (!handler) throw new RangeError(`name: unknown call ${name}`);
-          return handler(params, abort.signal);
+          return handler(params, abort.signal, (progress) =>
+            port.postMessage({ id, progress } satisfies ToPage),
+          );
         });
     pending.delete(id);
     port.postMessage(message, 'result' in message ? transferables(message.result) : []);

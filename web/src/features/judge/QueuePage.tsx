@@ -1,3 +1,4 @@
+import { useDeferredValue, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Keys, useKeys } from '../../frame/Keys.tsx';
@@ -15,7 +16,8 @@ export function QueuePage() {
   const page = Math.max(1, Number(search.get('page')) || 1);
   const setPage = (next: number): void =>
     setSearch({ ...(isDecided ? { show: 'decided' } : {}), page: String(next) });
-  const queue = useQueue(event.eventId, isDecided, page);
+  const [wanted, setWanted] = useState('');
+  const queue = useQueue(event.eventId, isDecided, page, useDeferredValue(wanted));
   const rules = useRules(event.eventId);
   const navigate = useNavigate();
   const first = queue.data?.items[0]?.catchId;
@@ -38,7 +40,15 @@ export function QueuePage() {
             {isDecided ? 'decided, newest first' : `${queue.data?.total ?? '…'} waiting, oldest first`}
           </p>
         </div>
-        <div className="flex gap-1" role="group" aria-label="Which catches">
+        <div className="flex flex-wrap gap-1" role="group" aria-label="Which catches">
+          <input
+            type="search"
+            aria-label="Find an entrant by name or number"
+            placeholder="name or number"
+            className="input h-10 w-40"
+            value={wanted}
+            onChange={(e) => setWanted(e.target.value)}
+          />
           <button
             type="button"
             aria-pressed={!isDecided}
@@ -55,12 +65,17 @@ export function QueuePage() {
           >
             Decided
           </button>
+          <a className="btn" href={`/api/events/${event.eventId}/catches.csv`} download>
+            CSV
+          </a>
         </div>
       </div>
       {queue.isError && <Failed error={queue.error} retry={() => void queue.refetch()} />}
       {queue.isPending && <Loading what="Fetching the queue" />}
       {queue.data && sheet && queue.data.items.length === 0 && (
-        <Empty title={isDecided ? 'Nothing is decided yet' : 'Nothing waits'}>
+        <Empty
+          title={wanted ? 'Nothing of that name' : isDecided ? 'Nothing is decided yet' : 'Nothing waits'}
+        >
           {isDecided ? 'Decisions appear here.' : 'New catches appear here by themselves.'}
         </Empty>
       )}

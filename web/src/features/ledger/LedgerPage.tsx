@@ -1,5 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import type { RuleSheet } from '@lauta/core/rules';
 import type { LedgerCheckView, LedgerEntryView, LedgerView } from '@lauta/contract';
 import { dayAndTime } from '../../clock/words.ts';
 import { getJson } from '../../door/http.ts';
@@ -8,7 +9,8 @@ import { Pager } from '../../frame/Pager.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
-import { FAULT_WORDS, KIND_WORDS } from './words.ts';
+import { useRules } from '../event/queries.ts';
+import { FAULT_WORDS, KIND_WORDS, entryWords } from './words.ts';
 
 interface Entry {
   kind: string;
@@ -25,6 +27,7 @@ export function LedgerPage() {
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) => getJson<LedgerView>(`/api/events/${event.eventId}/ledger?page=${page}`, signal),
   });
+  const sheet = useRules(event.eventId).data?.at(-1)?.sheet;
   return (
     <div>
       <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
@@ -44,7 +47,7 @@ export function LedgerPage() {
         <>
           <ol className="ruled border-base-300 border-y">
             {ledger.data.items.map((entry) => (
-              <EntryLine key={entry.seq} entry={entry} zone={event.zone} />
+              <EntryLine key={entry.seq} entry={entry} zone={event.zone} sheet={sheet} />
             ))}
           </ol>
           <Pager {...ledger.data} onPage={setPage} />
@@ -54,14 +57,23 @@ export function LedgerPage() {
   );
 }
 
-function EntryLine({ entry, zone }: { entry: LedgerEntryView; zone: string }) {
+function EntryLine({
+  entry,
+  zone,
+  sheet,
+}: {
+  entry: LedgerEntryView;
+  zone: string;
+  sheet: RuleSheet | undefined;
+}) {
   const { kind, at, body } = JSON.parse(entry.text) as Entry;
   return (
     <li>
       <details>
-        <summary className="grid min-h-11 cursor-pointer grid-cols-[3.5rem_1fr] items-center gap-x-3 py-1 md:grid-cols-[3.5rem_14rem_1fr_auto]">
+        <summary className="grid min-h-11 cursor-pointer grid-cols-[3.5rem_1fr] items-center gap-x-3 py-1 md:grid-cols-[3.5rem_12rem_1fr_11rem_auto]">
           <span className="num text-quiet">{entry.seq}</span>
           <b>{KIND_WORDS[kind] ?? kind}</b>
+          <span className="max-md:col-start-2">{entryWords(kind, body, sheet)}</span>
           <span className="text-quiet max-md:col-start-2">{dayAndTime(at, zone)}</span>
           <code className="num text-quiet text-xs max-md:col-start-2">{entry.hash.slice(0, 16)}…</code>
         </summary>

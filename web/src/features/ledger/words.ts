@@ -1,3 +1,7 @@
+import type { RuleSheet } from '@lauta/core/rules';
+import { formatSteps } from '@lauta/core/units';
+import { speciesName } from '../catch/words.ts';
+
 export const KIND_WORDS: Record<string, string> = {
   'event.create': 'event created',
   'rules.publish': 'rule sheet published',
@@ -7,6 +11,35 @@ export const KIND_WORDS: Record<string, string> = {
   'catch.answer': 'request answered',
   'catch.withdraw': 'catch withdrawn',
   'catch.restore': 'withdrawal undone',
+};
+
+/** What an entry is about, from its body alone: it holds no names. */
+export function entryWords(
+  kind: string,
+  body: Record<string, unknown>,
+  sheet: RuleSheet | undefined,
+): string {
+  const length = (steps: unknown): string =>
+    sheet && typeof steps === 'number' ? formatSteps(steps, sheet.measure.step) : '';
+  switch (kind) {
+    case 'catch.claim':
+      return `${length(body['claimedSteps'])}, ${sheet ? speciesName(sheet, String(body['speciesId'])) : ''}`;
+    case 'catch.judge':
+      return DECISION_WORDS[String(body['kind'])]?.replace('…', length(body['steps'])) ?? '';
+    case 'people.add':
+      return Array.isArray(body['roles']) ? body['roles'].join(', ') : '';
+    case 'rules.publish':
+      return `version ${String(body['version'])}`;
+    default:
+      return '';
+  }
+}
+
+const DECISION_WORDS: Record<string, string> = {
+  accepted: 'accepted at …',
+  refused: 'refused',
+  'sent-back': 'sent back',
+  reopened: 'taken back',
 };
 
 export const FAULT_WORDS: Record<string, string> = {

@@ -7,12 +7,13 @@ const SIZE_PX = { widthPx: 1600, heightPx: 1200 };
 
 /** The simulated camera: a photograph as a phone would store it. */
 serveCalls<CameraCalls>(self as unknown as Port, {
-  async photograph(shot) {
+  async photograph(shot, _signal, tell) {
     const board = findBoard(shot.boardId);
     if (!board) throw new RangeError(`boardId: unknown ${shot.boardId}`);
     const { look, lengthMm, identifier } = shot;
     const { raster, truth } = renderScene(
       drawScene(shot.seed, { board, look, lengthMm, identifier, ...SIZE_PX }),
+      tell,
     );
     const canvas = new OffscreenCanvas(raster.widthPx, raster.heightPx);
     const context = canvas.getContext('2d');

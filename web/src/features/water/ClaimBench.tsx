@@ -96,7 +96,7 @@ function OpenBench({
   const reached = read ? stepsReached(sheet.measure, read.apparentMm) : null;
   const claimedSteps = draft.claimedSteps ?? reached;
   const capture = captureTime(photo.exif, draft.chosenAt, event.zone);
-  const { claim, isBusy, progress, error } = useClaim({
+  const { claim, stop, isBusy, progress, error } = useClaim({
     draft,
     photo,
     entrantId,
@@ -250,8 +250,8 @@ function OpenBench({
         {isBusy && <progress className="progress w-full" value={progress} max={1} aria-label="Sending" />}
       </div>
       <div className="bg-base-100 border-base-300 sticky bottom-16 z-10 -mx-4 flex gap-2 border-t px-4 py-3 sm:-mx-7 sm:px-7 lg:-bottom-8 lg:col-span-2 lg:-mb-8">
-        <button type="button" className="btn h-16" disabled={isBusy} onClick={putAway}>
-          Put away
+        <button type="button" className="btn h-16" onClick={isBusy ? stop : putAway}>
+          {isBusy ? 'Stop' : 'Put away'}
         </button>
         <button
           type="button"
@@ -345,6 +345,7 @@ function useClaim({
   const [progress, setProgress] = useState(0);
   const [error, setError] = useState<unknown>(null);
   const isSending = useRef(false);
+  const abort = useRef<AbortController | null>(null);
   const isHere = useRef(true);
   useEffect(() => {
     isHere.current = true;
@@ -356,6 +357,8 @@ function useClaim({
     // State comes too late for a double click.
     if (isSending.current) return;
     isSending.current = true;
+    const stopping = new AbortController();
+    abort.current = stopping;
     setBusy(true);
     setError(null);
     const { photographId, catchId, measurementId, speciesId, boardId } = draft;
@@ -366,7 +369,9 @@ function useClaim({
         photo: draft.photo,
         sha256: photo.sha256,
         onProgress: setProgress,
+        signal: stopping.signal,
       });
+      stopping.signal.throwIfAborted();
       const receipt = await sendCommand(
         'catch.claim',
         event.eventId,
@@ -387,13 +392,13 @@ function useClaim({
       await client.invalidateQueries({ queryKey: ['event', event.eventId] });
     } catch (problem) {
       if (isClaimedAlready(problem)) onClaimed({ catchId, claimedSteps, seq: null, marks: [] });
-      else if (isHere.current) setError(problem);
+      else if (isHere.current && !stopping.signal.aborted) setError(problem);
     } finally {
       isSending.current = false;
       setBusy(false);
     }
   };
-  return { claim, isBusy, progress, error };
+  return { claim, stop: () => abort.current?.abort(), isBusy, progress, error };
 }
 
 /** The draft's ids were sent before, with an answer that never arrived, or from another tab. */

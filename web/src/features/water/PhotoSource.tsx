@@ -1,4 +1,4 @@
-import { useRef, useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { parsePayload } from '@lauta/core/identifier';
 import { wallTimeOf } from '@lauta/core/schedule';
 import { appNow } from '../../clock/appClock.ts';
@@ -60,26 +60,36 @@ export interface SimulatedFish {
 
 /** The demo's camera: a fish that is not there, on a board that is not there. */
 export function SimulatedCamera({ fish, onPhoto }: { fish: SimulatedFish; onPhoto: (photo: Blob) => void }) {
-  const [isBusy, setBusy] = useState(false);
+  const [share, setShare] = useState<number | null>(null);
   const [hasFailed, setFailed] = useState(false);
+  const abort = useRef<AbortController | null>(null);
+  useEffect(() => () => abort.current?.abort(), []);
   const shoot = async (): Promise<void> => {
-    setBusy(true);
+    const stopping = new AbortController();
+    abort.current = stopping;
+    setShare(0);
     setFailed(false);
     const worker = new Worker(new URL('../photo/camera.worker.ts', import.meta.url), { type: 'module' });
     try {
-      const { jpeg } = await openCaller<CameraCalls>(worker).call('photograph', shotOf(fish));
+      const caller = openCaller<CameraCalls>(worker);
+      const { jpeg } = await caller.call('photograph', shotOf(fish), stopping.signal, setShare);
       onPhoto(jpeg);
     } catch {
-      setFailed(true);
+      setFailed(!stopping.signal.aborted);
     } finally {
+      // A rendering can't hear that it is cancelled: its thread ends with it.
       worker.terminate();
-      setBusy(false);
+      setShare(null);
     }
   };
   return (
     <>
-      <button type="button" className="btn h-16 text-base" disabled={isBusy} onClick={() => void shoot()}>
-        {isBusy ? 'Rendering …' : 'Simulated camera'}
+      <button
+        type="button"
+        className="btn h-16 text-base"
+        onClick={() => (share === null ? void shoot() : abort.current?.abort())}
+      >
+        {share === null ? 'Simulated camera' : `Rendering ${Math.round(share * 100)} %: stop`}
       </button>
       {hasFailed && (
         <p role="alert" className="col-span-full">

@@ -173,9 +173,12 @@ function OwnCatches() {
   const sheet = rules.data?.at(-1)?.sheet;
   return (
     <section aria-labelledby="own-catches">
-      <h2 id="own-catches" className="mb-2">
-        Your catches
-      </h2>
+      <div className="mb-2 flex items-baseline justify-between">
+        <h2 id="own-catches">Your catches</h2>
+        <a className="linklike" href={`/api/events/${event.eventId}/own-catches.csv`} download>
+          CSV
+        </a>
+      </div>
       {catches.isError && <Failed error={catches.error} retry={() => void catches.refetch()} />}
       {catches.isPending && <Loading what="Fetching your catches" />}
       {catches.data && sheet && catches.data.items.length === 0 && (

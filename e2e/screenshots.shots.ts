@@ -1,0 +1,98 @@
+import { expect, test, type Page } from '@playwright/test';
+import type { Role } from '@lauta/core/people';
+import { PHONE, signedIn } from './people.ts';
+import { choose, setHandles, shoot } from './photo.ts';
+
+const take = async (page: Page, name: string): Promise<void> => {
+  await expect(page.locator('.loading')).toHaveCount(0);
+  await page.evaluate(() => document.fonts.ready);
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: `docs/screenshots/${name}.png`, animations: 'disabled' });
+};
+
+const VIEWS: [string, Role, string, boolean][] = [
+  ['event', 'director', '', false],
+  ['judge-queue', 'judge', '/judge', false],
+  ['records', 'judge', '/records', false],
+  ['water-phone', 'angler', '/water', true],
+  ['standings-phone', 'angler', '/standings', true],
+];
+
+for (const [name, role, path, isPhone] of VIEWS) {
+  test(name, async ({ browser }) => {
+    const { page, context } = await signedIn(browser, role, isPhone ? PHONE : {});
+    await page.goto(page.url() + path);
+    if (name === 'records') {
+      await page.getByRole('button', { name: 'Check the whole record' }).click();
+      await expect(page.getByText(/entries fit/)).toBeVisible();
+    }
+    await take(page, name);
+    await context.close();
+  });
+}
+
+test('sign-in', async ({ page }) => {
+  await page.goto('/sign-in');
+  await expect(page.getByRole('button', { name: /^Judge/ })).toBeVisible();
+  await take(page, 'sign-in');
+});
+
+test('standings with one score opened', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'angler');
+  await page.goto(`${page.url()}/standings`);
+  await page.locator('main ol button').nth(1).click();
+  await take(page, 'standings');
+  await context.close();
+});
+
+test('judge’s desk', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'judge');
+  await page.goto(`${page.url()}/judge`);
+  await page.locator('main').getByRole('link').first().click();
+  await expect(page.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
+  await page.keyboard.press('1');
+  await take(page, 'judge-desk');
+  await context.close();
+});
+
+test('bench, on the desk and on the phone', async ({ browser }) => {
+  const shot = await shoot(5, 402, new Date('2026-06-14T10:40:07Z'));
+  for (const [name, options] of [
+    ['bench', {}],
+    ['bench-phone', PHONE],
+  ] as const) {
+    const { page, context } = await signedIn(browser, 'angler', options);
+    await page.evaluate(
+      (theme) => localStorage.setItem('lauta-theme', theme),
+      name === 'bench' ? 'birch' : 'glare',
+    );
+    await page.goto(`${page.url()}/water`);
+    await choose(page, 'fish.jpg', shot.jpeg);
+    await setHandles(page, shot);
+    await expect(
+      page.getByRole('img', { name: 'The tail, close by, over the steps that score' }),
+    ).toBeVisible();
+    await page.evaluate(() => {
+      window.scrollTo(0, 0);
+      document.querySelector('main')?.scrollTo(0, 0);
+    });
+    await take(page, name);
+    await context.close();
+  }
+});
+
+test('catch with its verdict', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'angler');
+  await page.goto(`${page.url()}/water`);
+  await page
+    .locator('main')
+    .getByRole('link', { name: /accepted/ })
+    .first()
+    .click();
+  await expect(page.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
+  await page.evaluate(() => localStorage.setItem('lauta-theme', 'dusk'));
+  await page.reload();
+  await expect(page.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
+  await take(page, 'catch-dusk');
+  await context.close();
+});

@@ -1,0 +1,53 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { gunzipSync } from 'node:zlib';
+import mysql from 'mysql2/promise';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { commandSchema } from '@lauta/contract';
+import { checkLedger } from '../src/ledger/checkLedger.ts';
+import { computeStandings } from '../src/scoring/standings.ts';
+import { openPool } from '../src/storage/database.ts';
+import { mariadbStorage, type Storage } from '../src/storage/storage.ts';
+
+/** Dumps and commands of every landed version, as they were written then. They are never edited. */
+const FIXTURES = new URL('./fixtures/', import.meta.url);
+const named = (pattern: RegExp) => readdirSync(FIXTURES).filter((name) => pattern.test(name));
+
+describe.each(named(/^database\..*\.sql\.gz$/))('the database of %s', (name) => {
+  const address = inject('databaseAddress');
+  const database = `lauta_landed_${process.pid}_${Math.random().toString(36).slice(2, 8)}`;
+  let storage: Storage;
+  let admin: mysql.Connection;
+  beforeAll(async () => {
+    admin = await mysql.createConnection({ uri: address, multipleStatements: true });
+    await admin.query(`CREATE DATABASE ${database} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
+    await admin.query(`USE ${database}`);
+    const dump = gunzipSync(readFileSync(new URL(name, FIXTURES))).toString('utf8');
+    // The client's own word for statements that hold semicolons; the triggers here are single statements.
+    await admin.query(dump.replaceAll(/^DELIMITER .*$/gm, '').replaceAll(';;', ';'));
+    storage = mariadbStorage(openPool(address.replace(/\/$/, `/${database}`), 4));
+    await storage.migrate();
+  });
+  afterAll(async () => {
+    await storage.close();
+    await admin.query(`DROP DATABASE ${database}`);
+    await admin.end();
+  });
+
+  it('is migrated, its record fits, and its standings are what they were', async () => {
+    const [event] = await storage.read.events.all();
+    const eventId = event?.eventId ?? '';
+    expect(await checkLedger(storage.read, eventId)).toMatchObject({ ok: true, entries: 10 });
+    const { standings } = await computeStandings(storage.read, eventId, { include: 'all', dayId: null });
+    // Two fish of 62 steps, one of them with a quarter inch off for an open mouth.
+    expect(standings.map((one) => one.score.steps)).toEqual([123, 0]);
+    expect(standings[0]?.bag.counting.map((fish) => fish.standing)).toEqual(['provisional', 'official']);
+  });
+});
+
+describe('commands that an old page may still send', () => {
+  it.each(named(/^commands\..*\.json$/))('%s are all understood', (name) => {
+    const commands = JSON.parse(readFileSync(new URL(name, FIXTURES), 'utf8')) as unknown[];
+    expect(commands.length).toBeGreaterThanOrEqual(8);
+    for (const command of commands) expect(commandSchema.safeParse(command).error).toBeUndefined();
+  });
+});
