@@ -48,7 +48,7 @@ test('standings with one score opened', async ({ browser }) => {
 test('judge’s desk', async ({ browser }) => {
   const { page, context } = await signedIn(browser, 'judge');
   await page.goto(`${page.url()}/judge`);
-  await page.locator('main').getByRole('link').first().click();
+  await page.locator('main ul').getByRole('link').first().click();
   await expect(page.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
   await page.keyboard.press('1');
   await take(page, 'judge-desk');

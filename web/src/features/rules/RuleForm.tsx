@@ -8,6 +8,7 @@ import { sendCommand } from '../../door/door.ts';
 import { Field } from '../../frame/Field.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { INFRACTION_WORDS, STEP_WORDS } from '../catch/words.ts';
+import { restep } from './restep.ts';
 
 type Change = (part: Partial<RuleSheet>) => void;
 
@@ -55,7 +56,7 @@ export function RuleForm({
       }}
     >
       <MeasureFields sheet={sheet} change={change} />
-      <SpeciesFields sheet={sheet} change={change} />
+      <SpeciesFields sheet={sheet} change={change} keptIds={initial.species.map((one) => one.id)} />
       <Choices
         legend="Approved boards"
         all={SHIPPED_BOARDS.map((board) => ({ id: board.id, name: board.name }))}
@@ -121,7 +122,7 @@ function MeasureFields({ sheet, change }: { sheet: RuleSheet; change: Change }) 
             {...field}
             className="select h-12 w-full"
             value={measure.step}
-            onChange={(e) => change({ measure: { ...measure, step: e.target.value as LengthStepId } })}
+            onChange={(e) => change(restep(sheet, e.target.value as LengthStepId))}
           >
             {Object.keys(LENGTH_STEPS).map((step) => (
               <option key={step} value={step}>
@@ -171,9 +172,20 @@ const keyOf = (name: string): string =>
     .replace(/^-|-$/g, '')
     .slice(0, 40);
 
-function SpeciesFields({ sheet, change }: { sheet: RuleSheet; change: Change }) {
+function SpeciesFields({
+  sheet,
+  change,
+  keptIds,
+}: {
+  sheet: RuleSheet;
+  change: Change;
+  keptIds: readonly string[];
+}) {
   const set = (i: number, part: Partial<RuleSheet['species'][number]>): void =>
     change({ species: sheet.species.map((one, k) => (k === i ? { ...one, ...part } : one)) });
+  // A species that fish were claimed as keeps its id under whatever name.
+  const rename = (i: number, name: string): void =>
+    set(i, { name, ...(keptIds.includes(sheet.species[i]?.id ?? '') ? {} : { id: keyOf(name) }) });
   return (
     <fieldset className="grid gap-2">
       <legend className="font-semibold">Species</legend>
@@ -185,11 +197,12 @@ function SpeciesFields({ sheet, change }: { sheet: RuleSheet; change: Change }) 
                 {...field}
                 className="input h-12 w-full"
                 value={species.name}
-                onChange={(e) => set(i, { name: e.target.value, id: keyOf(e.target.value) })}
+                onChange={(e) => rename(i, e.target.value)}
               />
             )}
           </Field>
           <LengthField
+            key={sheet.measure.step}
             label="Least length"
             steps={species.minimumSteps}
             step={sheet.measure.step}
