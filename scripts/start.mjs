@@ -78,7 +78,11 @@ async function main() {
     await (await fetch(`${server.address}/api/who`)).json()
   );
   say(`\nLauta is at ${server.address}  (after ${seconds(from)})`);
-  if (who.isDemo) {
+  if (who.isDemo && flags.includes('--empty')) {
+    say(
+      'There is a demo here already, and it goes on. --empty --fresh begins a real installation in its place.',
+    );
+  } else if (who.isDemo) {
     say(
       'Demo: the sign-in page has a button for each role: director, judge, weigh master, angler. No passwords.',
     );

@@ -59,7 +59,7 @@ async function runVitest(projects) {
       bin('vitest/vitest.mjs'),
       'run',
       ...args,
-      '--reporter=dot',
+      '--reporter=default',
       '--reporter=json',
       `--outputFile.json=${report}`,
     ],

@@ -15,7 +15,9 @@ async function main(): Promise<void> {
   const config = readConfig(process.env);
   const logger = pino({ level: config.logLevel });
   const storage = mariadbStorage(openPool(config.databaseUri));
+  const from = performance.now();
   await storage.migrate();
+  process.stdout.write(`  migrate the database: ${((performance.now() - from) / 1000).toFixed(1)} s\n`);
 
   const stopping = new AbortController();
   const demo = await openDemo(storage, config.demo);

@@ -8,6 +8,7 @@ import { sendJson } from '../door/http.ts';
 import { Field } from '../frame/Field.tsx';
 import { PlainFrame } from '../frame/PlainFrame.tsx';
 import { ProblemNote } from '../problem/ProblemNote.tsx';
+import { EmailField, PasswordField } from './SignInFields.tsx';
 import { useForgetAll, useWho } from './queries.ts';
 
 function useEnter(path: string) {
@@ -48,28 +49,8 @@ export function SetUpPage() {
             <input {...props} {...form.register('name')} autoComplete="name" className="input h-12 w-full" />
           )}
         </Field>
-        <Field label="E-mail address" error={errors.email?.message}>
-          {(props) => (
-            <input
-              {...props}
-              {...form.register('email')}
-              type="email"
-              autoComplete="username"
-              className="input h-12 w-full"
-            />
-          )}
-        </Field>
-        <Field label="Password" hint="At least ten characters." error={errors.password?.message}>
-          {(props) => (
-            <input
-              {...props}
-              {...form.register('password')}
-              type="password"
-              autoComplete="new-password"
-              className="input h-12 w-full"
-            />
-          )}
-        </Field>
+        <EmailField registration={form.register('email')} error={errors.email?.message} />
+        <PasswordField registration={form.register('password')} error={errors.password?.message} isNew />
         <ProblemNote error={error} />
         <button type="submit" className="btn btn-primary h-12" disabled={isSubmitting}>
           Enter the first director
@@ -100,17 +81,7 @@ export function InvitationPage() {
         noValidate
         onSubmit={(event) => void form.handleSubmit(({ password }) => enter({ token, password }))(event)}
       >
-        <Field label="Password" hint="At least ten characters." error={errors.password?.message}>
-          {(props) => (
-            <input
-              {...props}
-              {...form.register('password')}
-              type="password"
-              autoComplete="new-password"
-              className="input h-12 w-full"
-            />
-          )}
-        </Field>
+        <PasswordField registration={form.register('password')} error={errors.password?.message} isNew />
         <ProblemNote error={error} />
         <button type="submit" className="btn btn-primary h-12" disabled={isSubmitting}>
           Come in

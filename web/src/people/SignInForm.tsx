@@ -5,8 +5,8 @@ import type { z } from 'zod';
 import { signInSchema } from '@lauta/contract';
 import { ROLES, type Role } from '@lauta/core/people';
 import { sendJson } from '../door/http.ts';
-import { Field } from '../frame/Field.tsx';
 import { ProblemNote } from '../problem/ProblemNote.tsx';
+import { EmailField, PasswordField } from './SignInFields.tsx';
 
 const ROLE_WORDS: Record<Role, { name: string; what: string }> = {
   angler: { name: 'Angler', what: 'claims catches' },
@@ -74,28 +74,8 @@ export function SignInForm({
         noValidate
         onSubmit={(event) => void form.handleSubmit((values) => send('/api/sign-in', values))(event)}
       >
-        <Field label="E-mail address" error={errors.email?.message}>
-          {(props) => (
-            <input
-              {...props}
-              {...form.register('email')}
-              type="email"
-              autoComplete="username"
-              className="input h-12 w-full"
-            />
-          )}
-        </Field>
-        <Field label="Password" error={errors.password?.message}>
-          {(props) => (
-            <input
-              {...props}
-              {...form.register('password')}
-              type="password"
-              autoComplete="current-password"
-              className="input h-12 w-full"
-            />
-          )}
-        </Field>
+        <EmailField registration={form.register('email')} error={errors.email?.message} />
+        <PasswordField registration={form.register('password')} error={errors.password?.message} />
         <ProblemNote error={error} />
         <button type="submit" className="btn btn-primary h-12" disabled={isBusy}>
           Sign in

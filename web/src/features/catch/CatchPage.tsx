@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import type { CatchView } from '@lauta/contract';
 import { findBoard } from '@lauta/core/photo';
@@ -11,28 +11,17 @@ import { uploadPhotograph } from '../../door/uploadPhotograph.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Field } from '../../frame/Field.tsx';
 import { Signal } from '../../frame/Signal.tsx';
-import { Failed, Loading } from '../../frame/states.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
-import { useRules } from '../event/queries.ts';
 import { CatchBench } from '../photo/CatchBench.tsx';
 import { useBenchWorker } from '../photo/useBench.ts';
 import { photoRefusalWords } from '../photo/words.ts';
-import { useCatch } from './queries.ts';
+import { WithCatch } from './WithCatch.tsx';
 import { VerdictRecord } from './VerdictRecord.tsx';
 import { INFRACTION_WORDS, MARK_WORDS, NOT_COUNTING_WORDS, STATE_WORDS, speciesName } from './words.ts';
 
 /** One's own catch: what was claimed, what was decided and why, and the answer to a request. */
 export function CatchPage() {
-  const { event } = useInEvent();
-  const { catchId = '' } = useParams();
-  const caught = useCatch(event.eventId, catchId);
-  const rules = useRules(event.eventId);
-  if (caught.isError) return <Failed error={caught.error} retry={() => void caught.refetch()} />;
-  if (rules.isError) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
-  if (caught.isPending || rules.isPending) return <Loading what="Fetching the catch" />;
-  const sheet = rules.data.find((one) => one.version === caught.data.ruleVersion)?.sheet;
-  if (!sheet) return <Failed error={new Error('no sheet')} />;
-  return <CatchDetails caught={caught.data} sheet={sheet} />;
+  return <WithCatch>{(caught, sheet) => <CatchDetails caught={caught} sheet={sheet} />}</WithCatch>;
 }
 
 function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {

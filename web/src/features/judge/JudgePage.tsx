@@ -1,46 +1,34 @@
-import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
-import { v7 as uuidv7 } from 'uuid';
-import type { CatchView, DecisionInput } from '@lauta/contract';
+import { Link } from 'react-router';
+import type { CatchView } from '@lauta/contract';
 import { findBoard } from '@lauta/core/photo';
-import { INFRACTIONS, stepsReached, type Infraction, type RuleSheet } from '@lauta/core/rules';
+import { stepsReached, type Infraction, type RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { clockTime, dayAndTime } from '../../clock/words.ts';
-import { sendCommand } from '../../door/door.ts';
-import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Field } from '../../frame/Field.tsx';
 import { Keys, useKeys, type PageKey } from '../../frame/Keys.tsx';
 import { Signal } from '../../frame/Signal.tsx';
-import { Failed, Loading } from '../../frame/states.tsx';
+import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
-import { useCatch } from '../catch/queries.ts';
 import { VerdictRecord } from '../catch/VerdictRecord.tsx';
-import {
-  INFRACTION_WORDS,
-  MARK_WORDS,
-  NOT_COUNTING_WORDS,
-  penaltyWords,
-  speciesName,
-} from '../catch/words.ts';
-import { useRules } from '../event/queries.ts';
+import { WithCatch } from '../catch/WithCatch.tsx';
+import { INFRACTION_WORDS, MARK_WORDS, NOT_COUNTING_WORDS, speciesName } from '../catch/words.ts';
 import { CatchBench } from '../photo/CatchBench.tsx';
-import { JustDecided, useJustDecided } from './justDecided.tsx';
+import { CodeSignal } from './CodeSignal.tsx';
+import { Penalties } from './Penalties.tsx';
+import { JustDecided } from './justDecided.tsx';
 import { previewScore, standingDecision } from './preview.ts';
-import { useQueue } from './queries.ts';
+import { useDecide, useRound } from './useDecide.ts';
 
 export function JudgePage() {
-  const { event } = useInEvent();
-  const { catchId = '' } = useParams();
-  const caught = useCatch(event.eventId, catchId);
-  const rules = useRules(event.eventId);
-  if (caught.isError) return <Failed error={caught.error} retry={() => void caught.refetch()} />;
-  if (rules.isError) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
-  if (caught.isPending || rules.isPending) return <Loading what="Fetching the catch" />;
-  const sheet = rules.data.find((one) => one.version === caught.data.ruleVersion)?.sheet;
-  if (!sheet) return <Failed error={new Error('no sheet')} />;
-  // A fresh desk for each catch and after each decision on it.
-  return <Desk key={`${catchId} ${caught.data.verdicts.length}`} caught={caught.data} sheet={sheet} />;
+  return (
+    <WithCatch>
+      {(caught, sheet) => (
+        // A fresh desk for each catch and after each decision on it.
+        <Desk key={`${caught.catchId} ${caught.verdicts.length}`} caught={caught} sheet={sheet} />
+      )}
+    </WithCatch>
+  );
 }
 
 type Writing = 'refuse' | 'send-back' | null;
@@ -274,128 +262,4 @@ function Desk({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
       </div>
     </div>
   );
-}
-
-function CodeSignal({ caught }: { caught: CatchView }) {
-  const { identifierCode, expectedCode } = caught;
-  if (identifierCode === null)
-    return <Signal tone="look">no code given; expected {expectedCode ?? 'none'}</Signal>;
-  return identifierCode === expectedCode ? (
-    <Signal tone="clear">code {identifierCode}, as issued</Signal>
-  ) : (
-    <Signal tone="fault">
-      code {identifierCode}, expected {expectedCode ?? 'none'}
-    </Signal>
-  );
-}
-
-/** The sheet's own table of infractions; others can be noted without effect on the score. */
-function Penalties({
-  sheet,
-  infractions,
-  toggle,
-}: {
-  sheet: RuleSheet;
-  infractions: readonly Infraction[];
-  toggle: (infraction: Infraction) => void;
-}) {
-  const listed = sheet.penalties.map((rule) => rule.infraction);
-  const others = INFRACTIONS.filter((one) => !listed.includes(one));
-  return (
-    <fieldset>
-      <legend className="font-semibold">Infractions</legend>
-      <ul>
-        {sheet.penalties.map(({ infraction, penalty }, i) => (
-          <li key={infraction}>
-            <label className="hover:bg-base-200 flex min-h-6.5 items-center gap-2">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-sm"
-                checked={infractions.includes(infraction)}
-                onChange={() => toggle(infraction)}
-              />
-              <span className="grow">{INFRACTION_WORDS[infraction]}</span>
-              <span className="num text-quiet text-sm">{penaltyWords(penalty, sheet.measure.step)}</span>
-              {i < 9 && <kbd className="key">{i + 1}</kbd>}
-            </label>
-          </li>
-        ))}
-      </ul>
-      <details>
-        <summary className="linklike min-h-7 cursor-pointer text-sm">
-          Note another, without effect on the score
-        </summary>
-        {others.map((infraction) => (
-          <label key={infraction} className="flex min-h-7 items-center gap-2">
-            <input
-              type="checkbox"
-              className="checkbox checkbox-sm"
-              checked={infractions.includes(infraction)}
-              onChange={() => toggle(infraction)}
-            />
-            {INFRACTION_WORDS[infraction]}
-          </label>
-        ))}
-      </details>
-    </fieldset>
-  );
-}
-
-/** The way through the queue: the next one that waits, and back. */
-function useRound(caught: CatchView) {
-  const { event } = useInEvent();
-  const queue = useQueue(event.eventId, false, 1);
-  const navigate = useNavigate();
-  const { undo } = useJustDecided();
-  const others = (queue.data?.items ?? []).filter((one) => one.catchId !== caught.catchId);
-  const at = (queue.data?.items ?? []).findIndex((one) => one.catchId === caught.catchId);
-  const following = others[at === -1 || at >= others.length ? 0 : at];
-  return {
-    next: () => void navigate(eventPath(event.eventId, 'judge', ...(following ? [following.catchId] : []))),
-    undoLast: () => void undo(),
-  };
-}
-
-function useDecide(caught: CatchView, sheet: RuleSheet) {
-  const client = useQueryClient();
-  const { setJustDecided } = useJustDecided();
-  const { next } = useRound(caught);
-  const [isBusy, setBusy] = useState(false);
-  const [error, setError] = useState<unknown>(null);
-  const isSending = useRef(false);
-  const decide = async (decision: DecisionInput): Promise<void> => {
-    if (isSending.current) return;
-    isSending.current = true;
-    setBusy(true);
-    setError(null);
-    const verdictId = uuidv7();
-    const { catchId, eventId } = caught;
-    const former = caught.verdicts.at(-1);
-    try {
-      await sendCommand('catch.judge', eventId, {
-        catchId,
-        verdictId,
-        replaces: former?.verdictId ?? null,
-        decision,
-      });
-      setJustDecided({
-        catchId,
-        eventId,
-        verdictId,
-        entrant: caught.entrant.name,
-        decision,
-        former: standingDecision(caught),
-        step: sheet.measure.step,
-      });
-      next();
-      await client.invalidateQueries({ queryKey: ['event', eventId] });
-    } catch (problem) {
-      setError(problem);
-      await client.invalidateQueries({ queryKey: ['event', eventId, 'catch', catchId] });
-    } finally {
-      isSending.current = false;
-      setBusy(false);
-    }
-  };
-  return { decide, isBusy, error };
 }

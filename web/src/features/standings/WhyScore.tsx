@@ -1,8 +1,9 @@
+import { Link } from 'react-router';
 import type { RuleSheet, TieBreak } from '@lauta/core/rules';
 import type { FishScore, Standing } from '@lauta/core/scoring';
 import { formatSteps } from '@lauta/core/units';
 import { dayAndTime } from '../../clock/words.ts';
-import { useInEvent } from '../../frame/inEvent.ts';
+import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { INFRACTION_WORDS, NOT_COUNTING_WORDS, penaltyWords, speciesName } from '../catch/words.ts';
 
@@ -45,7 +46,13 @@ export function WhyScore({
         </thead>
         <tbody className="ruled">
           {rows.map(({ fish, part }) => (
-            <FishRow key={fish.catchId} fish={fish} part={part} sheet={sheet} />
+            <FishRow
+              key={fish.catchId}
+              fish={fish}
+              part={part}
+              sheet={sheet}
+              entrantId={standing.entrantId}
+            />
           ))}
         </tbody>
         <tfoot>
@@ -82,12 +89,16 @@ function FishRow({
   fish,
   part,
   sheet,
+  entrantId,
 }: {
+  entrantId: string;
   fish: FishScore;
   part: 'counts' | 'culled' | 'not';
   sheet: RuleSheet;
 }) {
-  const { event } = useInEvent();
+  const { event, place } = useInEvent();
+  // Who may open the evidence gets a way to it; the others see the figures.
+  const evidence = place.roles.includes('judge') ? 'judge' : place.entrantId === entrantId ? 'catches' : null;
   const { step } = sheet.measure;
   const reasons = fish.infractions.map((infraction) => {
     const rule = sheet.penalties.find((one) => one.infraction === infraction);
@@ -96,7 +107,13 @@ function FishRow({
   return (
     <tr className={part === 'counts' ? '' : 'text-quiet'}>
       <td className="py-1 pr-3">
-        {speciesName(sheet, fish.speciesId)}
+        {evidence ? (
+          <Link className="linklike" to={eventPath(event.eventId, evidence, fish.catchId)}>
+            {speciesName(sheet, fish.speciesId)}
+          </Link>
+        ) : (
+          speciesName(sheet, fish.speciesId)
+        )}
         <span className="text-quiet"> {dayAndTime(new Date(fish.capturedAtMs), event.zone)}</span>
       </td>
       <td className="num pr-3 text-right">{formatSteps(fish.grossSteps, step)}</td>

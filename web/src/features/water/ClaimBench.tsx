@@ -1,19 +1,10 @@
-import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
-import type { CatchMark } from '@lauta/contract';
-import type { BoardMarks } from '@lauta/core/photo';
-import { SHIPPED_BOARDS, findBoard } from '@lauta/core/photo';
-import { findSpecies, stepsReached, type RuleSheet } from '@lauta/core/rules';
-import { placeInSchedule } from '@lauta/core/schedule';
-import { formatSteps, LENGTH_STEPS } from '@lauta/core/units';
-import { clockTime } from '../../clock/words.ts';
-import { sendCommand } from '../../door/door.ts';
-import { ApiProblem } from '../../door/http.ts';
-import { uploadPhotograph } from '../../door/uploadPhotograph.ts';
-import { Field } from '../../frame/Field.tsx';
+import { useState } from 'react';
+import { SHIPPED_BOARDS, findBoard, type BoardMarks } from '@lauta/core/photo';
+import { stepsReached, type RuleSheet } from '@lauta/core/rules';
+import { LENGTH_STEPS, formatSteps } from '@lauta/core/units';
 import { Signal } from '../../frame/Signal.tsx';
-import { Loading } from '../../frame/states.tsx';
 import { useInEvent } from '../../frame/inEvent.ts';
+import { Loading } from '../../frame/states.tsx';
 import { useObjectUrl } from '../../frame/useObjectUrl.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { HandlePad } from '../photo/HandlePad.tsx';
@@ -24,9 +15,11 @@ import type { OpenedPhoto } from '../photo/benchProtocol.ts';
 import { firstMarks, type HandleId } from '../photo/handles.ts';
 import { useBenchWorker, useOpenedPhoto, useReading, type Bench } from '../photo/useBench.ts';
 import { photoRefusalWords } from '../photo/words.ts';
-import type { Claimed } from './WaterPage.tsx';
+import { CaptureNote } from './CaptureNote.tsx';
+import { ClaimFields } from './ClaimFields.tsx';
 import { captureTime } from './captureTime.ts';
 import type { CatchDraft } from './draft.ts';
+import { useClaim, type Claimed } from './useClaim.ts';
 
 interface Props {
   draft: CatchDraft;
@@ -151,93 +144,14 @@ function OpenBench({
           measure={sheet.measure}
         />
       </div>
-      <div className="grid gap-3 sm:grid-cols-2 lg:col-span-2 lg:grid-cols-4">
-        <Field label="Species">
-          {(field) => (
-            <select
-              {...field}
-              className="select h-12 w-full"
-              value={draft.speciesId}
-              onChange={(e) => change({ speciesId: e.target.value })}
-            >
-              {sheet.species.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                </option>
-              ))}
-              <option value="other">Another kind</option>
-            </select>
-          )}
-        </Field>
-        <Field label="Board">
-          {(field) => (
-            <select
-              {...field}
-              className="select h-12 w-full"
-              value={draft.boardId}
-              onChange={(e) => change({ boardId: e.target.value })}
-            >
-              {SHIPPED_BOARDS.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                  {sheet.boards.includes(one.id) ? '' : ' (not approved)'}
-                </option>
-              ))}
-            </select>
-          )}
-        </Field>
-        <Field label="Code on the card" hint={code ? `Yours today: ${code}` : 'None is issued for today.'}>
-          {(field) => (
-            <input
-              {...field}
-              className="input num h-12 w-full uppercase"
-              maxLength={12}
-              autoCapitalize="characters"
-              autoComplete="off"
-              value={draft.identifierCode ?? code ?? ''}
-              onChange={(e) => change({ identifierCode: e.target.value.toUpperCase() })}
-            />
-          )}
-        </Field>
-        <div className="grid content-start gap-1">
-          <span className="font-semibold">Claim</span>
-          <div className="flex items-center gap-2">
-            <button
-              type="button"
-              aria-label="One step less"
-              className="btn btn-square size-12 text-xl"
-              disabled={!claimedSteps}
-              onClick={() => change({ claimedSteps: Math.max(0, (claimedSteps ?? 0) - 1) })}
-            >
-              −
-            </button>
-            <output className="num min-w-16 text-center text-2xl">
-              {claimedSteps === null ? '–' : formatSteps(claimedSteps, sheet.measure.step)}
-            </output>
-            <button
-              type="button"
-              aria-label="One step more"
-              className="btn btn-square size-12 text-xl"
-              disabled={claimedSteps === null}
-              onClick={() => change({ claimedSteps: (claimedSteps ?? 0) + 1 })}
-            >
-              +
-            </button>
-            {draft.claimedSteps !== null && draft.claimedSteps !== reached && (
-              <button
-                type="button"
-                className="linklike min-h-11 text-sm"
-                onClick={() => change({ claimedSteps: null })}
-              >
-                as read
-              </button>
-            )}
-          </div>
-          {draft.claimedSteps !== null && reached !== null && draft.claimedSteps > reached && (
-            <p className="text-warning text-sm font-semibold">More than is read: the judge will see both.</p>
-          )}
-        </div>
-      </div>
+      <ClaimFields
+        draft={draft}
+        sheet={sheet}
+        code={code}
+        reached={reached}
+        claimedSteps={claimedSteps}
+        change={change}
+      />
       <CaptureNote
         draft={draft}
         sheet={sheet}
@@ -269,142 +183,5 @@ function OpenBench({
         </button>
       </div>
     </div>
-  );
-}
-
-/** When it was caught, and what of that the judge will find marked. */
-function CaptureNote({
-  draft,
-  sheet,
-  at,
-  source,
-  claimedSteps,
-}: {
-  draft: CatchDraft;
-  sheet: RuleSheet;
-  at: string;
-  source: 'photograph' | 'device';
-  claimedSteps: number | null;
-}) {
-  const { event } = useInEvent();
-  const sessions = event.sessions.map((session) => ({
-    sessionId: session.sessionId,
-    dayId: session.dayId,
-    linesInMs: Date.parse(session.linesInAt),
-    linesOutMs: Date.parse(session.linesOutAt),
-  }));
-  const place = placeInSchedule(sessions, Date.parse(at));
-  const species = findSpecies(sheet, draft.speciesId);
-  const notes: string[] = [];
-  if (place.kind === 'before-lines-in') notes.push('Caught before lines-in: the claim is kept and marked.');
-  if (place.kind === 'after-lines-out') notes.push('Caught after lines-out: the claim is kept and marked.');
-  if (!species) notes.push('This kind is not in the rule sheet: the claim is kept and marked.');
-  else if (!species.counts) notes.push(`${species.name} does not count in this event.`);
-  else if (species.minimumSteps !== null && claimedSteps !== null && claimedSteps < species.minimumSteps) {
-    notes.push(`Under the minimum of ${formatSteps(species.minimumSteps, sheet.measure.step)}.`);
-  }
-  if (!sheet.boards.includes(draft.boardId))
-    notes.push('This board is not approved: the claim is kept and marked.');
-  return (
-    <div className="lg:col-span-2">
-      <p className="text-quiet">
-        Caught at <b className="num text-base-content">{clockTime(at, event.zone, true)}</b>,{' '}
-        {source === 'photograph'
-          ? 'by the photograph’s own time.'
-          : 'by this device’s clock: the file tells no time.'}
-      </p>
-      {notes.map((note) => (
-        <p key={note}>
-          <Signal tone="look">{note}</Signal>
-        </p>
-      ))}
-    </div>
-  );
-}
-
-function useClaim({
-  draft,
-  photo,
-  entrantId,
-  capture,
-  code,
-  marks: boardMarks,
-  onClaimed,
-}: {
-  draft: CatchDraft;
-  photo: OpenedPhoto;
-  entrantId: string;
-  capture: { at: string; source: 'photograph' | 'device' };
-  code: string | null;
-  marks: BoardMarks;
-  onClaimed: (claimed: Claimed) => void;
-}) {
-  const { event } = useInEvent();
-  const client = useQueryClient();
-  const [isBusy, setBusy] = useState(false);
-  const [progress, setProgress] = useState(0);
-  const [error, setError] = useState<unknown>(null);
-  const isSending = useRef(false);
-  const abort = useRef<AbortController | null>(null);
-  const isHere = useRef(true);
-  useEffect(() => {
-    isHere.current = true;
-    return () => {
-      isHere.current = false;
-    };
-  }, []);
-  const claim = async (claimedSteps: number): Promise<void> => {
-    // State comes too late for a double click.
-    if (isSending.current) return;
-    isSending.current = true;
-    const stopping = new AbortController();
-    abort.current = stopping;
-    setBusy(true);
-    setError(null);
-    const { photographId, catchId, measurementId, speciesId, boardId } = draft;
-    try {
-      await uploadPhotograph({
-        photographId,
-        eventId: event.eventId,
-        photo: draft.photo,
-        sha256: photo.sha256,
-        onProgress: setProgress,
-        signal: stopping.signal,
-      });
-      stopping.signal.throwIfAborted();
-      const receipt = await sendCommand(
-        'catch.claim',
-        event.eventId,
-        {
-          catchId,
-          entrantId,
-          speciesId,
-          captured: capture,
-          photographs: [{ photographId, role: 'board' }],
-          measurement: { kind: 'board', measurementId, photographId, boardId, marks: boardMarks },
-          claimedSteps,
-          identifierCode: (draft.identifierCode ?? code)?.trim() || null,
-        },
-        draft.commandId,
-      );
-      const marks = (receipt.result['marks'] ?? []) as CatchMark[];
-      onClaimed({ catchId, claimedSteps, seq: receipt.seq, marks });
-      await client.invalidateQueries({ queryKey: ['event', event.eventId] });
-    } catch (problem) {
-      if (isClaimedAlready(problem)) onClaimed({ catchId, claimedSteps, seq: null, marks: [] });
-      else if (isHere.current && !stopping.signal.aborted) setError(problem);
-    } finally {
-      isSending.current = false;
-      setBusy(false);
-    }
-  };
-  return { claim, stop: () => abort.current?.abort(), isBusy, progress, error };
-}
-
-/** The draft's ids were sent before, with an answer that never arrived, or from another tab. */
-function isClaimedAlready(problem: unknown): boolean {
-  return (
-    problem instanceof ApiProblem &&
-    ['catch-exists', 'idempotency-key-reused', 'photograph-taken'].includes(problem.type)
   );
 }

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { CatchMark } from '@lauta/contract';
 import { findBoard } from '@lauta/core/photo';
 import { formatSteps } from '@lauta/core/units';
 import { appNow, useNow } from '../../clock/appClock.ts';
@@ -19,15 +18,8 @@ import { ClaimBench } from './ClaimBench.tsx';
 import { PhotoSource, SimulatedCamera } from './PhotoSource.tsx';
 import { dayOfNow } from './dayOfNow.ts';
 import { newDraft, useDraft } from './draft.ts';
+import type { Claimed } from './useClaim.ts';
 import { recallChoices, rememberChoices } from './choices.ts';
-
-export interface Claimed {
-  catchId: string;
-  /** Its place in the ledger; null when it was there already. */
-  seq: number | null;
-  marks: CatchMark[];
-  claimedSteps: number;
-}
 
 export function WaterPage() {
   const { event, place } = useInEvent();

@@ -1,0 +1,23 @@
+import type { ReactNode } from 'react';
+import { useParams } from 'react-router';
+import type { CatchView } from '@lauta/contract';
+import type { RuleSheet } from '@lauta/core/rules';
+import { useInEvent } from '../../frame/inEvent.ts';
+import { Failed, Loading } from '../../frame/states.tsx';
+import { useRules } from '../event/queries.ts';
+import { useCatch } from './queries.ts';
+
+/** The catch that the path names, with the rule sheet that was in force when it was caught. */
+export function WithCatch({ children }: { children: (caught: CatchView, sheet: RuleSheet) => ReactNode }) {
+  const { event } = useInEvent();
+  const { catchId = '' } = useParams();
+  const caught = useCatch(event.eventId, catchId);
+  const rules = useRules(event.eventId);
+  if (caught.isError) return <Failed error={caught.error} retry={() => void caught.refetch()} />;
+  if (rules.isError) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
+  if (caught.isPending || rules.isPending) return <Loading what="Fetching the catch" />;
+  const sheet = rules.data.find((one) => one.version === caught.data.ruleVersion)?.sheet;
+  // The sheets on the page are older than the catch: they are asked for again.
+  if (!sheet) return <Failed error={new Error('no sheet')} retry={() => void rules.refetch()} />;
+  return children(caught.data, sheet);
+}

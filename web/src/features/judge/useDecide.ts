@@ -1,0 +1,71 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+import type { CatchView, DecisionInput } from '@lauta/contract';
+import type { RuleSheet } from '@lauta/core/rules';
+import { sendCommand } from '../../door/door.ts';
+import { eventPath, useInEvent } from '../../frame/inEvent.ts';
+import { useJustDecided } from './justDecided.tsx';
+import { standingDecision } from './preview.ts';
+import { useQueue } from './queries.ts';
+
+/** The way through the queue: the next one that waits, and back. */
+export function useRound(caught: CatchView) {
+  const { event } = useInEvent();
+  const queue = useQueue(event.eventId, false, 1);
+  const navigate = useNavigate();
+  const { undo } = useJustDecided();
+  const others = (queue.data?.items ?? []).filter((one) => one.catchId !== caught.catchId);
+  const at = (queue.data?.items ?? []).findIndex((one) => one.catchId === caught.catchId);
+  const following = others[at === -1 || at >= others.length ? 0 : at];
+  return {
+    next: () => void navigate(eventPath(event.eventId, 'judge', ...(following ? [following.catchId] : []))),
+    undoLast: () => void undo(),
+  };
+}
+
+/** Sends a decision, once, and goes on to the next catch. */
+export function useDecide(caught: CatchView, sheet: RuleSheet) {
+  const client = useQueryClient();
+  const { setJustDecided } = useJustDecided();
+  const { next } = useRound(caught);
+  const [isBusy, setBusy] = useState(false);
+  const [error, setError] = useState<unknown>(null);
+  const isSending = useRef(false);
+  const decide = async (decision: DecisionInput): Promise<void> => {
+    if (isSending.current) return;
+    isSending.current = true;
+    setBusy(true);
+    setError(null);
+    const verdictId = uuidv7();
+    const { catchId, eventId } = caught;
+    const former = caught.verdicts.at(-1);
+    try {
+      await sendCommand('catch.judge', eventId, {
+        catchId,
+        verdictId,
+        replaces: former?.verdictId ?? null,
+        decision,
+      });
+      setJustDecided({
+        catchId,
+        eventId,
+        verdictId,
+        entrant: caught.entrant.name,
+        decision,
+        former: standingDecision(caught),
+        step: sheet.measure.step,
+      });
+      next();
+      await client.invalidateQueries({ queryKey: ['event', eventId] });
+    } catch (problem) {
+      setError(problem);
+      await client.invalidateQueries({ queryKey: ['event', eventId, 'catch', catchId] });
+    } finally {
+      isSending.current = false;
+      setBusy(false);
+    }
+  };
+  return { decide, isBusy, error };
+}

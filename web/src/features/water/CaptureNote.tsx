@@ -1,0 +1,57 @@
+import { findSpecies, type RuleSheet } from '@lauta/core/rules';
+import { placeInSchedule } from '@lauta/core/schedule';
+import { formatSteps } from '@lauta/core/units';
+import { clockTime } from '../../clock/words.ts';
+import { Signal } from '../../frame/Signal.tsx';
+import { useInEvent } from '../../frame/inEvent.ts';
+import type { CatchDraft } from './draft.ts';
+
+/** When it was caught, and what of that the judge will find marked. */
+export function CaptureNote({
+  draft,
+  sheet,
+  at,
+  source,
+  claimedSteps,
+}: {
+  draft: CatchDraft;
+  sheet: RuleSheet;
+  at: string;
+  source: 'photograph' | 'device';
+  claimedSteps: number | null;
+}) {
+  const { event } = useInEvent();
+  const sessions = event.sessions.map((session) => ({
+    sessionId: session.sessionId,
+    dayId: session.dayId,
+    linesInMs: Date.parse(session.linesInAt),
+    linesOutMs: Date.parse(session.linesOutAt),
+  }));
+  const place = placeInSchedule(sessions, Date.parse(at));
+  const species = findSpecies(sheet, draft.speciesId);
+  const notes: string[] = [];
+  if (place.kind === 'before-lines-in') notes.push('Caught before lines-in: the claim is kept and marked.');
+  if (place.kind === 'after-lines-out') notes.push('Caught after lines-out: the claim is kept and marked.');
+  if (!species) notes.push('This kind is not in the rule sheet: the claim is kept and marked.');
+  else if (!species.counts) notes.push(`${species.name} does not count in this event.`);
+  else if (species.minimumSteps !== null && claimedSteps !== null && claimedSteps < species.minimumSteps) {
+    notes.push(`Under the minimum of ${formatSteps(species.minimumSteps, sheet.measure.step)}.`);
+  }
+  if (!sheet.boards.includes(draft.boardId))
+    notes.push('This board is not approved: the claim is kept and marked.');
+  return (
+    <div className="lg:col-span-2">
+      <p className="text-quiet">
+        Caught at <b className="num text-base-content">{clockTime(at, event.zone, true)}</b>,{' '}
+        {source === 'photograph'
+          ? 'by the photograph’s own time.'
+          : 'by this device’s clock: the file tells no time.'}
+      </p>
+      {notes.map((note) => (
+        <p key={note}>
+          <Signal tone="look">{note}</Signal>
+        </p>
+      ))}
+    </div>
+  );
+}

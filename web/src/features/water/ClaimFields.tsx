@@ -1,0 +1,108 @@
+import { SHIPPED_BOARDS } from '@lauta/core/photo';
+import type { RuleSheet } from '@lauta/core/rules';
+import { formatSteps } from '@lauta/core/units';
+import { Field } from '../../frame/Field.tsx';
+import type { CatchDraft } from './draft.ts';
+
+interface Props {
+  draft: CatchDraft;
+  sheet: RuleSheet;
+  code: string | null;
+  /** Steps that the reading gives, and those that are claimed. */
+  reached: number | null;
+  claimedSteps: number | null;
+  change: (part: Partial<CatchDraft>) => void;
+}
+
+/** What a claim says beside its photograph: kind, board, the card's code, and the length in steps. */
+export function ClaimFields({ draft, sheet, code, reached, claimedSteps, change }: Props) {
+  return (
+    <div className="grid gap-3 sm:grid-cols-2 lg:col-span-2 lg:grid-cols-4">
+      <Field label="Species">
+        {(field) => (
+          <select
+            {...field}
+            className="select h-12 w-full"
+            value={draft.speciesId}
+            onChange={(e) => change({ speciesId: e.target.value })}
+          >
+            {sheet.species.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+            <option value="other">Another kind</option>
+          </select>
+        )}
+      </Field>
+      <Field label="Board">
+        {(field) => (
+          <select
+            {...field}
+            className="select h-12 w-full"
+            value={draft.boardId}
+            onChange={(e) => change({ boardId: e.target.value })}
+          >
+            {SHIPPED_BOARDS.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+                {sheet.boards.includes(one.id) ? '' : ' (not approved)'}
+              </option>
+            ))}
+          </select>
+        )}
+      </Field>
+      <Field label="Code on the card" hint={code ? `Yours today: ${code}` : 'None is issued for today.'}>
+        {(field) => (
+          <input
+            {...field}
+            className="input num h-12 w-full uppercase"
+            maxLength={12}
+            autoCapitalize="characters"
+            autoComplete="off"
+            value={draft.identifierCode ?? code ?? ''}
+            onChange={(e) => change({ identifierCode: e.target.value.toUpperCase() })}
+          />
+        )}
+      </Field>
+      <div className="grid content-start gap-1">
+        <span className="font-semibold">Claim</span>
+        <div className="flex items-center gap-2">
+          <button
+            type="button"
+            aria-label="One step less"
+            className="btn btn-square size-12 text-xl"
+            disabled={!claimedSteps}
+            onClick={() => change({ claimedSteps: Math.max(0, (claimedSteps ?? 0) - 1) })}
+          >
+            −
+          </button>
+          <output className="num min-w-16 text-center text-2xl">
+            {claimedSteps === null ? '–' : formatSteps(claimedSteps, sheet.measure.step)}
+          </output>
+          <button
+            type="button"
+            aria-label="One step more"
+            className="btn btn-square size-12 text-xl"
+            disabled={claimedSteps === null}
+            onClick={() => change({ claimedSteps: (claimedSteps ?? 0) + 1 })}
+          >
+            +
+          </button>
+          {draft.claimedSteps !== null && draft.claimedSteps !== reached && (
+            <button
+              type="button"
+              className="linklike min-h-11 text-sm"
+              onClick={() => change({ claimedSteps: null })}
+            >
+              as read
+            </button>
+          )}
+        </div>
+        {draft.claimedSteps !== null && reached !== null && draft.claimedSteps > reached && (
+          <p className="text-warning text-sm font-semibold">More than is read: the judge will see both.</p>
+        )}
+      </div>
+    </div>
+  );
+}
