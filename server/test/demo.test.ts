@@ -1,0 +1,79 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { planDemo } from '@lauta/sim/demo';
+import { DEMO_EVENT_ID, loadDemo, openDemo } from '../src/demo/loadDemo.ts';
+import { checkLedger } from '../src/ledger/checkLedger.ts';
+import { openWorld, type World } from './world.ts';
+
+const CATCHES = 2;
+let world: World;
+let cacheDir: string;
+const said: string[] = [];
+const load = async () => {
+  const demo = await openDemo(world.lauta.storage, true);
+  if (!demo) throw new Error('no demo');
+  const options = { catches: CATCHES, cacheDir, say: (text: string) => void said.push(text), signal: new AbortController().signal }; // prettier-ignore
+  const { finished } = await loadDemo(world.lauta, demo, options);
+  await finished;
+  return demo;
+};
+const head = () => world.lauta.storage.read.ledger.head(DEMO_EVENT_ID);
+
+beforeAll(async () => {
+  world = await openWorld({ isDemo: true });
+  cacheDir = mkdtempSync(join(tmpdir(), 'lauta-demo-'));
+  await load();
+}, 120_000);
+afterAll(async () => {
+  await world.close();
+  rmSync(cacheDir, { recursive: true, force: true });
+});
+
+describe('the demo', () => {
+  it('comes in by the commands that people send, with a record that fits', async () => {
+    expect(await checkLedger(world.lauta.storage.read, DEMO_EVENT_ID)).toMatchObject({ ok: true });
+    expect(await world.lauta.storage.read.catches.countIn(DEMO_EVENT_ID)).toBe(CATCHES);
+    expect(said.at(-1)).toMatch(/all 2 catches are in, after \d/);
+  });
+
+  it('has readings near the true lengths, by marks as a thumb would set them', async () => {
+    const planned = planDemo(CATCHES);
+    const records = await world.lauta.storage.read.catches.allOf(DEMO_EVENT_ID);
+    for (const record of records) {
+      const measurement = await world.lauta.storage.read.catches.measurement(record.measurementId);
+      const truth = planned.find((one) => one.capturedAtMs === record.capturedAt.getTime());
+      // Parallax of the tail and some pixels of hand: a few millimetres.
+      expect(Math.abs((measurement?.reading.apparentMm ?? 0) - (truth?.lengthMm ?? 0))).toBeLessThan(8);
+      expect(record.capturedSource).toBe('photograph');
+    }
+  });
+
+  it('is not loaded twice, and its clock stays as it was set', async () => {
+    const before = await head();
+    const first = await openDemo(world.lauta.storage, true);
+    expect(await load()).toEqual(first);
+    expect(await head()).toEqual(before);
+  });
+
+  it('goes on where a load broke off: a verdict that is missing is given', async () => {
+    const planned = planDemo(CATCHES).filter((one) => one.decision !== null);
+    expect(planned.length).toBeGreaterThan(0);
+    const before = await head();
+    await world.pool.query('DELETE FROM verdicts');
+    await world.pool.query("DELETE FROM receipts WHERE JSON_VALUE(receipt, '$.kind') = 'catch.judge'");
+    await load();
+    expect((await head())?.seq).toBe((before?.seq ?? 0) + planned.length);
+  });
+});
+
+describe('an installation that is none', () => {
+  it('gets no demo: neither where none is wanted nor where people are', async () => {
+    const real = await openWorld();
+    expect(await openDemo(real.lauta.storage, false)).toBeNull();
+    await real.person('Somebody');
+    expect(await openDemo(real.lauta.storage, true)).toBeNull();
+    await real.close();
+  });
+});
