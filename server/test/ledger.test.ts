@@ -91,6 +91,17 @@ describe('an alteration in the database is found, with the first entry that does
     expect(await check()).toMatchObject({ firstFault: { seq: await seqOf('catch.claim'), fault: 'photograph-differs' } }); // prettier-ignore
   });
 
+  it.each([
+    ['a photograph’s own bytes', 'UPDATE photograph_chunks SET bytes = CONCAT(bytes, UNHEX(0)) WHERE photograph_id = ?'],
+    ['the copy that others see', "UPDATE photograph_copies SET bytes = CONCAT(bytes, UNHEX(0)) WHERE photograph_id = ? AND variant = 'screen'"],
+  ])('%s, when the bytes are read too', async (_what, sql) => {
+    const full = () => checkLedger(world.lauta.storage.read, event.eventId, { withBytes: true });
+    expect(await full()).toMatchObject({ ok: true });
+    const [photograph] = await world.lauta.storage.read.catches.photographsOf(catchId);
+    await alter(sql, photograph?.photographId);
+    expect(await full()).toMatchObject({ firstFault: { seq: await seqOf('catch.claim'), fault: 'photograph-differs' } });
+  }); // prettier-ignore
+
   it('a rule sheet', async () => {
     await alter("UPDATE rule_sheets SET bytes = REPLACE(bytes, '\"bagLimit\":2', '\"bagLimit\":9') WHERE event_id = ?", event.eventId); // prettier-ignore
     expect(await check()).toMatchObject({ firstFault: { seq: 2, fault: 'sheet-differs' } });

@@ -245,6 +245,21 @@ describe('a write from another origin', () => {
   });
 });
 
+describe('a path that can’t be read', () => {
+  beforeAll(prepare);
+  afterAll(() => world.close());
+
+  it.each([
+    ['/api/events/%E0%A4%A', 400],
+    ['/api/nothing/here', 404],
+    ['/api/events/not-an-id', 404],
+  ])('%s is refused with %d, not a fault of the server', async (path, status) => {
+    const response = await send(world, people.judge, 'get', path);
+    expect(response.status).toBe(status);
+    expect(response.headers['content-type']).toContain('application/problem+json');
+  });
+});
+
 describe('photographs of others', () => {
   beforeAll(prepare);
   afterAll(() => world.close());

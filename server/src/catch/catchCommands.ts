@@ -73,6 +73,14 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
     },
     claim.photographs,
   );
+  const files = [];
+  for (const [i, one] of photographs.entries()) {
+    files.push({
+      photographId: one.photographId,
+      role: claim.photographs[i]?.role ?? 'board',
+      file: commit(`photograph-${one.photographId}`, await commitmentValue(context, one)),
+    });
+  }
   return {
     body: {
       catchId: claim.catchId,
@@ -87,19 +95,16 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
       claimedSteps: claim.claimedSteps,
       measurement: { measurementId, reading },
       identifier: commit('identifier', claim.identifierCode),
-      photographs: photographs.map((one, i) => ({
-        photographId: one.photographId,
-        role: claim.photographs[i]?.role ?? 'board',
-        file: commit(`photograph-${one.photographId}`, commitmentValue(one)),
-      })),
+      photographs: files,
     },
     result: { catchId: claim.catchId, apparentMm: reading.apparentMm, marks },
   };
 };
 
-/** What stands behind a photograph's commitment in the ledger. */
-function commitmentValue({ sha256, byteLength }: Photograph): { sha256: string; byteLength: number } {
-  return { sha256, byteLength };
+/** What stands behind a photograph's commitment in the ledger: the original, and the copies that others see. */
+async function commitmentValue({ stores }: CommandContext, photograph: Photograph) {
+  const { photographId, sha256, byteLength } = photograph;
+  return { sha256, byteLength, copies: await stores.photographs.copyHashes(photographId) };
 }
 
 async function freePhotograph(
@@ -255,7 +260,7 @@ export const answerRequest: Handler<'catch.answer'> = async (context, body, comm
       photograph: photograph
         ? {
             photographId: photograph.photographId,
-            file: commit(`photograph-${photograph.photographId}`, commitmentValue(photograph)),
+            file: commit(`photograph-${photograph.photographId}`, await commitmentValue(context, photograph)),
           }
         : null,
     },

@@ -35,6 +35,7 @@ export function problemHandler(logger: Logger): ErrorRequestHandler {
       next(error);
       return;
     }
+    const refused = clientFault(error);
     if (error instanceof Refusal) {
       sendProblem(response, error.type, {
         ...(error.fields ? { fields: error.fields } : {}),
@@ -45,10 +46,8 @@ export function problemHandler(logger: Logger): ErrorRequestHandler {
         .slice(0, 20)
         .map(({ path, message }) => ({ path: path.join('.'), message }));
       sendProblem(response, 'invalid-request', { issues });
-    } else if (isBodyError(error, 'entity.too.large')) sendProblem(response, 'body-too-large');
-    else if (isBodyError(error, 'entity.parse.failed') || isBodyError(error, 'encoding.unsupported')) {
-      sendProblem(response, 'invalid-request');
-    } else if (isDatabaseAway(error)) {
+    } else if (refused) sendProblem(response, refused);
+    else if (isDatabaseAway(error)) {
       logger.warn({ requestId: response.getHeader('x-request-id') }, 'database away');
       sendProblem(response, 'database-away');
     } else {
@@ -61,6 +60,10 @@ export function problemHandler(logger: Logger): ErrorRequestHandler {
   };
 }
 
-function isBodyError(error: unknown, type: string): boolean {
-  return typeof error === 'object' && error !== null && 'type' in error && error.type === type;
+/** What Express and its parsers refuse by themselves: bodies too large or broken, paths that can't be read or served. */
+function clientFault(error: unknown): ProblemType | null {
+  const status = typeof error === 'object' && error !== null && 'status' in error ? error.status : null;
+  if (typeof status !== 'number' || status < 400 || status > 499) return null;
+  if (status === 404) return 'not-found';
+  return status === 413 ? 'body-too-large' : 'invalid-request';
 }

@@ -1,4 +1,6 @@
+import { createHash } from 'node:crypto';
 import { canonicalBytes, commitTo, hashHex, verifyLedger, type StoredEntry } from '@lauta/core/ledger';
+import { readOriginal } from '../photo/receivePhotograph.ts';
 import type { Stores } from '../storage/storage.ts';
 
 export type RecordFault = 'commitment-differs' | 'record-differs' | 'photograph-differs' | 'sheet-differs';
@@ -10,13 +12,29 @@ export interface LedgerCheck {
   firstFault: { seq: number; fault: string } | null;
 }
 
+export interface CheckOptions {
+  /** Reads and hashes every photograph's bytes too, and not only the hashes that are stored of them. */
+  withBytes: boolean;
+}
+
 const AT_ONCE = 500;
+const PHOTOGRAPH = 'photograph-';
+
+/** What stands behind a photograph's commitment. */
+interface CommittedFile {
+  sha256: string;
+  copies?: Record<'screen' | 'thumb', string> | null;
+}
 
 /**
  * Checks an event's whole record: first the chain itself, then that what stands outside of it (catches, verdicts,
  * rule sheets, photographs' hashes, committed words) is still what its entries say.
  */
-export async function checkLedger(stores: Stores, eventId: string): Promise<LedgerCheck> {
+export async function checkLedger(
+  stores: Stores,
+  eventId: string,
+  options: CheckOptions = { withBytes: false },
+): Promise<LedgerCheck> {
   const head = await stores.ledger.head(eventId);
   const entries: StoredEntry[] = [];
   for (;;) {
@@ -29,7 +47,7 @@ export async function checkLedger(stores: Stores, eventId: string): Promise<Ledg
     const { seq, fault } = verdict;
     return { ok: false, entries: entries.length, head, firstFault: { seq, fault } };
   }
-  const firstFault = await checkRecords(stores, eventId, entries);
+  const firstFault = await checkRecords(stores, eventId, entries, options);
   return { ok: firstFault === null, entries: entries.length, head, firstFault };
 }
 
@@ -43,6 +61,7 @@ async function checkRecords(
   stores: Stores,
   eventId: string,
   entries: readonly StoredEntry[],
+  options: CheckOptions,
 ): Promise<{ seq: number; fault: RecordFault } | null> {
   const commitments = await stores.ledger.commitments(eventId, 0, entries.at(-1)?.seq ?? 0);
   const sheets = await stores.rules.versions(eventId);
@@ -61,13 +80,34 @@ async function checkRecords(
     if (kind === 'catch.judge' && !(await verdictStands(stores, body)))
       return { seq, fault: 'record-differs' };
     for (const { label, value } of commitments.filter((one) => one.seq === seq)) {
-      if (!label.startsWith('photograph-')) continue;
-      const photograph = await stores.photographs.find(label.slice('photograph-'.length));
-      const { sha256 } = JSON.parse(value) as { sha256: string };
-      if (photograph?.sha256 !== sha256) return { seq, fault: 'photograph-differs' };
+      if (!label.startsWith(PHOTOGRAPH)) continue;
+      const photographId = label.slice(PHOTOGRAPH.length);
+      const stands = await photographStands(
+        stores,
+        photographId,
+        JSON.parse(value) as CommittedFile,
+        options,
+      );
+      if (!stands) return { seq, fault: 'photograph-differs' };
     }
   }
   return null;
+}
+
+async function photographStands(
+  stores: Stores,
+  photographId: string,
+  committed: CommittedFile,
+  { withBytes }: CheckOptions,
+): Promise<boolean> {
+  const photograph = await stores.photographs.find(photographId);
+  if (photograph?.sha256 !== committed.sha256) return false;
+  if (!withBytes) return true;
+  const bytes = await readOriginal(stores, photograph);
+  if (!bytes || createHash('sha256').update(bytes).digest('hex') !== committed.sha256) return false;
+  return (
+    !committed.copies || canonicalEqual(await stores.photographs.copyHashes(photographId), committed.copies)
+  );
 }
 
 async function claimStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {

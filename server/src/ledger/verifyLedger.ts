@@ -8,7 +8,7 @@ async function main(): Promise<void> {
   if (!uri) throw new Error('LAUTA_DB: expected the address of the database');
   const storage = mariadbStorage(openPool(uri, 2));
   for (const { eventId, name } of await storage.read.events.all()) {
-    const { ok, entries, head, firstFault } = await checkLedger(storage.read, eventId);
+    const { ok, entries, head, firstFault } = await checkLedger(storage.read, eventId, { withBytes: true });
     const line = ok
       ? `fits: ${entries} entries, head ${head?.hash ?? ''}`
       : `DOES NOT FIT at entry ${firstFault?.seq ?? '?'}: ${firstFault?.fault ?? ''}`;

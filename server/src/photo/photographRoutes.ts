@@ -106,7 +106,7 @@ async function sendPhotograph(asked: Asked, variant: PhotographVariant): Promise
     response.status(304).end();
     return undefined;
   }
-  const bytes = found.bytes ?? (await readOriginal(lauta, photograph));
+  const bytes = found.bytes ?? (await readOriginal(lauta.storage.read, photograph));
   if (!bytes) refuse('not-found', { what: 'photograph' });
   response.type('image/jpeg').send(Buffer.from(bytes));
   return undefined;

@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull, sum } from 'drizzle-orm';
+import { and, asc, eq, isNull, sql, sum } from 'drizzle-orm';
 import type { Connection } from '../storage/database.ts';
 import { catchPhotographs, photographChunks, photographCopies, photographs } from '../storage/schema.ts';
 import type { PhotographStore } from './photographStore.ts';
@@ -53,6 +53,18 @@ export function mariadbPhotographStore(db: Connection): PhotographStore {
         .from(photographCopies)
         .where(and(eq(photographCopies.photographId, photographId), eq(photographCopies.variant, variant)));
       return row ?? null;
+    },
+    async copyHashes(photographId) {
+      const rows = await db
+        .select({
+          variant: photographCopies.variant,
+          hash: sql<string>`lower(sha2(${photographCopies.bytes}, 256))`,
+        })
+        .from(photographCopies)
+        .where(eq(photographCopies.photographId, photographId));
+      const screen = rows.find((row) => row.variant === 'screen')?.hash;
+      const thumb = rows.find((row) => row.variant === 'thumb')?.hash;
+      return screen && thumb ? { screen, thumb } : null;
     },
     async remove(photographId) {
       await db.delete(photographChunks).where(ofPhotograph(photographId));

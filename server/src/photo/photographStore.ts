@@ -40,6 +40,8 @@ export interface PhotographStore {
     photographId: string,
     variant: Exclude<PhotographVariant, 'original'>,
   ): Promise<{ bytes: Uint8Array; sha256: string } | null>;
+  /** SHA-256 of each copy's bytes as they are stored now. */
+  copyHashes(photographId: string): Promise<Record<'screen' | 'thumb', string> | null>;
   /** Forgets a photograph that turned out to be none. */
   remove(photographId: string): Promise<void>;
   /** Bytes that an account has declared and not yet attached to a catch. */

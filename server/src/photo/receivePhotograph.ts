@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { PHOTOGRAPH_LIMITS, type DeclarePhotograph, type PhotographState } from '@lauta/contract';
 import type { Lauta } from '../lauta.ts';
 import { Refusal, refuse } from '../refusal.ts';
+import type { Stores } from '../storage/storage.ts';
 import { isDuplicate } from '../storage/database.ts';
 import { inspectJpeg } from './inspectJpeg.ts';
 import type { Photograph } from './photographStore.ts';
@@ -93,7 +94,7 @@ export async function completePhotograph(
   const photograph = await ownPhotograph(lauta, accountId, photographId);
   if (photograph.completedAt) return stateOf(lauta, photograph);
   const { photographs } = lauta.storage.read;
-  const bytes = await readOriginal(lauta, photograph);
+  const bytes = await readOriginal(lauta.storage.read, photograph);
   if (!bytes) {
     const received = await photographs.receivedChunks(photographId);
     refuse('photograph-missing', { received, count: chunkCount(photograph) });
@@ -118,10 +119,10 @@ export async function completePhotograph(
 }
 
 /** The original byte for byte, or null while chunks are missing. */
-export async function readOriginal(lauta: Lauta, photograph: Photograph): Promise<Buffer | null> {
+export async function readOriginal(stores: Stores, photograph: Photograph): Promise<Buffer | null> {
   const parts: Uint8Array[] = [];
   for (let seq = 0; seq < chunkCount(photograph); seq++) {
-    const part = await lauta.storage.read.photographs.chunk(photograph.photographId, seq);
+    const part = await stores.photographs.chunk(photograph.photographId, seq);
     if (!part) return null;
     parts.push(part);
   }

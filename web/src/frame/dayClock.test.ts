@@ -33,14 +33,14 @@ describe('the event’s clock', () => {
   it('runs towards lines-out within a session', () => {
     expect(at('2026-06-14T10:46:00Z')).toMatchObject({
       day: 'day 2 of 2',
-      label: 'lines out in',
+      label: 'to lines-out',
       value: '2 h 14 min',
     });
     expect(at('2026-06-14T08:30:00Z').nowShare).toBeCloseTo(0.5, 9);
   });
 
   it('waits for the next session at night', () => {
-    expect(at('2026-06-13T20:00:00Z')).toMatchObject({ day: 'day 2 of 2', label: 'lines in in', value: '8 h 0 min', nowShare: 0 }); // prettier-ignore
+    expect(at('2026-06-13T20:00:00Z')).toMatchObject({ day: 'day 2 of 2', label: 'to lines-in', value: '8 h 0 min', nowShare: 0 }); // prettier-ignore
   });
 
   it('stands at the end when all is over', () => {

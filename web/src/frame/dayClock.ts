@@ -6,7 +6,7 @@ import type { HourMark } from './RuledEdge.tsx';
 export interface DayClock {
   /** `day 2 of 2`. */
   day: string;
-  /** `lines out in` and `2 h 14 min`. */
+  /** `to lines-out` and `2 h 14 min`. */
   label: string;
   value: string;
   hours: HourMark[];
@@ -31,9 +31,9 @@ export function dayClock(event: EventView, nowMs: number): DayClock {
   const hours = hourMarks(session, event.zone);
   if (running) {
     const nowShare = (nowMs - fromMs) / (toMs - fromMs);
-    return { day, label: 'lines out in', value: duration(toMs - nowMs), hours, nowShare };
+    return { day, label: 'to lines-out', value: duration(toMs - nowMs), hours, nowShare };
   }
-  if (next) return { day, label: 'lines in in', value: duration(fromMs - nowMs), hours, nowShare: 0 };
+  if (next) return { day, label: 'to lines-in', value: duration(fromMs - nowMs), hours, nowShare: 0 };
   return { day, label: 'lines are out', value: '', hours, nowShare: 1 };
 }
 

@@ -1,5 +1,5 @@
-import type { BoardMarks } from '@lauta/core/photo';
-import { HANDLES, HANDLE_WORDS, handlePoint, moveHandle, type HandleId } from './handles.ts';
+import type { BoardMarks, Point } from '@lauta/core/photo';
+import { HANDLES, HANDLE_WORDS, handlePoint, keyStep, moveHandle, type HandleId } from './handles.ts';
 
 const NUDGES = [
   { label: 'left', sign: '←', by: [-1, 0] },
@@ -22,9 +22,24 @@ export function HandlePad({
   onChosen: (id: HandleId) => void;
   undo: (() => void) | null;
 }) {
+  const nudge = (by: Point): void => {
+    if (!chosen) return;
+    const [x, y] = handlePoint(marks, chosen);
+    onMarks(moveHandle(marks, chosen, [x + by[0], y + by[1]]));
+  };
   return (
     <div className="grid gap-2">
-      <div role="group" aria-label="Handles" className="grid grid-cols-3 gap-1">
+      <div
+        role="group"
+        aria-label="Handles"
+        className="grid grid-cols-3 gap-1"
+        onKeyDown={(event) => {
+          const step = keyStep(event.key, event.shiftKey);
+          if (!step || !chosen) return;
+          event.preventDefault();
+          nudge(step);
+        }}
+      >
         {HANDLES.map((id) => (
           <button
             key={id}
@@ -45,11 +60,7 @@ export function HandlePad({
             aria-label={`One pixel ${label}`}
             className="btn btn-square size-12 text-lg"
             disabled={!chosen}
-            onClick={() => {
-              if (!chosen) return;
-              const [x, y] = handlePoint(marks, chosen);
-              onMarks(moveHandle(marks, chosen, [x + by[0], y + by[1]]));
-            }}
+            onClick={() => nudge(by)}
           >
             {sign}
           </button>

@@ -1,5 +1,6 @@
 import { findBoard } from '@lauta/core/photo';
-import { drawScene, renderScene, writeExif } from '@lauta/sim/camera';
+import { drawScene, renderScene, rollDice, writeExif } from '@lauta/sim/camera';
+import { DEMO_EVENT } from '@lauta/sim/demo';
 import { serveCalls, type Port } from '../../workers/calls.ts';
 import type { CameraCalls } from './cameraProtocol.ts';
 
@@ -24,13 +25,17 @@ serveCalls<CameraCalls>(self as unknown as Port, {
       0,
     );
     const plain = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.9 });
+    const dice = rollDice(shot.seed);
     const taken = new Date(shot.takenAt);
     const jpeg = writeExif(new Uint8Array(await plain.arrayBuffer()), {
       takenLocal: shot.takenLocal.replaceAll('-', ':').replace('T', ' '),
       offset: shot.offset,
       focal35Mm: truth.focal35Mm,
       device: 'simulated camera',
-      position: null,
+      position: {
+        latitude: DEMO_EVENT.position.latitude + dice.between(-0.012, 0.012),
+        longitude: DEMO_EVENT.position.longitude + dice.between(-0.02, 0.02),
+      },
       takenUtc: {
         date: shot.takenAt.slice(0, 10).replaceAll('-', ':'),
         hour: taken.getUTCHours(),
