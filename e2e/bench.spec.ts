@@ -170,7 +170,8 @@ test('two tabs that claim the same draft make one catch', async ({ browser }) =>
   await context.close();
 });
 
-test('no task of the page lasts over 50 ms while the bench computes', async ({ browser }) => {
+test('the page stays free while the bench computes: hardly a task of over 50 ms', async ({ browser }) => {
+  const MOVES = 12;
   const { page, context } = await signedIn(browser, 'angler');
   await water(page);
   await choose(page, 'fish.jpg', shot.jpeg);
@@ -184,17 +185,15 @@ test('no task of the page lasts over 50 ms while the bench computes', async ({ b
     }).observe({ type: 'longtask' });
   });
   await page.locator('[data-handle=end-far]').focus();
-  for (let i = 0; i < 10; i++) {
+  for (let i = 0; i < MOVES; i++) {
     await page.keyboard.press('ArrowLeft');
-    await page.waitForTimeout(60);
+    await page.waitForTimeout(100);
   }
   await page.waitForTimeout(800);
-  const longest = await page.evaluate(() =>
-    Math.max(0, ...(window as unknown as { longTasks: number[] }).longTasks),
-  );
-  // The strip alone is some 60 ms of computing a move: in the page it would show here each time.
-  test.info().annotations.push({ type: 'longest task', description: `${longest} ms` });
-  expect(longest).toBeLessThan(250);
+  const longTasks = await page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks);
+  // In the page itself each move's strips would be one such task; a noisy machine makes one now and then.
+  test.info().annotations.push({ type: 'long tasks', description: longTasks.map(Math.round).join(' ') });
+  expect(longTasks.length).toBeLessThan(MOVES / 3);
   await page.getByRole('button', { name: 'Put away' }).click();
   await context.close();
 });

@@ -17,6 +17,7 @@ export default defineConfig({
       },
     },
   },
-  // For `npm run dev`: the pages reload by themselves, everything else comes from the running server.
-  server: { host: '127.0.0.1', port: 4311, proxy: { '/api': { target: api, changeOrigin: true } } },
+  // For `npm run dev`: the pages reload by themselves, everything else comes from the running server, which must see
+  // the host that the page was opened at, or its same-origin check refuses every write.
+  server: { host: '127.0.0.1', port: 4311, proxy: { '/api': { target: api, changeOrigin: false } } },
 });
