@@ -1,5 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import type { BoardMarks } from '@lauta/core/photo';
 
@@ -22,15 +22,46 @@ export interface CatchDraft {
   claimedSteps: number | null;
 }
 
+/** The photograph is written once and by itself: handles move many times a second, megabytes must not. */
+type Fields = Omit<CatchDraft, 'photo'>;
+
 interface Schema extends DBSchema {
-  drafts: { key: string; value: CatchDraft };
+  drafts: { key: string; value: Fields };
+  photographs: { key: string; value: Blob };
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | null = null;
 
 function database(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('lauta-water', 1, { upgrade: (db) => void db.createObjectStore('drafts') });
+  opened ??= openDB<Schema>('lauta-water', 1, {
+    upgrade(db) {
+      db.createObjectStore('drafts');
+      db.createObjectStore('photographs');
+    },
+  });
   return opened;
+}
+
+async function readDraft(eventId: string): Promise<CatchDraft | null> {
+  const db = await database();
+  const [fields, photo] = await Promise.all([db.get('drafts', eventId), db.get('photographs', eventId)]);
+  return fields && photo ? { ...fields, photo } : null;
+}
+
+async function writeDraft(eventId: string, draft: CatchDraft | null, withPhoto: boolean): Promise<void> {
+  const db = await database();
+  const change = db.transaction(['drafts', 'photographs'], 'readwrite');
+  const drafts = change.objectStore('drafts');
+  const photographs = change.objectStore('photographs');
+  if (draft) {
+    const { photo, ...fields } = draft;
+    await drafts.put(fields, eventId);
+    if (withPhoto) await photographs.put(photo, eventId);
+  } else {
+    await drafts.delete(eventId);
+    await photographs.delete(eventId);
+  }
+  await change.done;
 }
 
 export function newDraft(
@@ -52,38 +83,62 @@ export function newDraft(
   };
 }
 
+/** Writes one after the other; what changes while one is on its way is written once, as it stands then. */
+function draftWriter(eventId: string) {
+  let isWriting = false;
+  let waiting: { draft: CatchDraft | null } | null = null;
+  let written: Blob | null = null;
+  const write = async (): Promise<void> => {
+    isWriting = true;
+    while (waiting) {
+      const { draft } = waiting;
+      waiting = null;
+      const photo = draft?.photo ?? null;
+      // The screen goes by memory: a browser that refuses to store only loses the draft with the page.
+      await writeDraft(eventId, draft, photo !== written).catch(() => undefined);
+      written = photo;
+    }
+    isWriting = false;
+  };
+  return {
+    /** The photograph that is stored already. */
+    knows: (photo: Blob) => {
+      written = photo;
+    },
+    put: (draft: CatchDraft | null) => {
+      waiting = { draft };
+      if (!isWriting) void write();
+    },
+  };
+}
+
 /** The draft of an event, kept in the browser until it is claimed or put away. Undefined while it is being fetched. */
 export function useDraft(eventId: string) {
   const [draft, setDraft] = useState<CatchDraft | null | undefined>(undefined);
   const latest = useRef<CatchDraft | null>(null);
+  const writer = useMemo(() => draftWriter(eventId), [eventId]);
   useEffect(() => {
     let isHere = true;
-    database()
-      .then((db) => db.get('drafts', eventId))
-      .catch(() => undefined)
+    void readDraft(eventId)
+      .catch(() => null)
       .then((kept) => {
         if (!isHere) return;
-        latest.current = kept ?? null;
-        setDraft(kept ?? null);
+        if (kept) writer.knows(kept.photo);
+        latest.current = kept;
+        setDraft(kept);
       });
     return () => {
       isHere = false;
     };
-  }, [eventId]);
+  }, [eventId, writer]);
 
   const put = useCallback(
     (next: CatchDraft | null) => {
       latest.current = next;
       setDraft(next);
-      // The screen goes by memory; a browser that refuses to store only loses the draft with the page.
-      const store = async (): Promise<void> => {
-        const db = await database();
-        if (next) await db.put('drafts', next, eventId);
-        else await db.delete('drafts', eventId);
-      };
-      store().catch(() => undefined);
+      writer.put(next);
     },
-    [eventId],
+    [writer],
   );
   const change = useCallback(
     (part: Partial<CatchDraft>) => {
