@@ -17,7 +17,7 @@ export function RuledEdge({ hours, nowShare }: { hours: readonly HourMark[]; now
         return (
           <div key={share}>
             <i
-              className="bg-base-content absolute bottom-0 h-3 w-[1.5px]"
+              className={`bg-base-content absolute bottom-0 h-3 w-[1.5px] ${i === marks.length - 1 ? '-translate-x-full' : ''}`}
               style={{ left: `${share * 100}%` }}
             />
             {hour && (

@@ -11,7 +11,7 @@ import { EmailField, PasswordField } from './SignInFields.tsx';
 const ROLE_WORDS: Record<Role, { name: string; what: string }> = {
   angler: { name: 'Angler', what: 'claims catches' },
   judge: { name: 'Judge', what: 'decides on them' },
-  'weigh-master': { name: 'Weigh master', what: 'keeps the scale' },
+  'weigh-master': { name: 'Weigh master', what: 'weighs' },
   director: { name: 'Director', what: 'runs the event' },
 };
 
