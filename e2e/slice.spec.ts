@@ -122,3 +122,28 @@ test('the simulated camera gives a photograph that the bench reads', async ({ br
   await expect(page.getByRole('heading', { name: 'Your catches' })).toBeVisible();
   await context.close();
 });
+
+test('a judge who is writing learns that another has decided, and loses no word', async ({ browser }) => {
+  const first = await signedIn(browser, 'judge');
+  await first.page.goto(`${first.page.url()}/judge?show=decided`);
+  await first.page
+    .locator('main ul')
+    .getByRole('link', { name: /accepted/ })
+    .last()
+    .click();
+  await first.page.getByRole('button', { name: /^Refuse/ }).click();
+  await first.page.getByLabel('Reason for the refusal').fill('Half a sentence');
+
+  const second = await signedIn(browser, 'judge');
+  await second.page.goto(first.page.url());
+  await second.page.getByRole('button', { name: /^Accept/ }).click();
+  await expect(second.page.getByText(/accepted at/).first()).toBeVisible();
+
+  await expect(first.page.getByText('decided meanwhile')).toBeVisible();
+  await expect(first.page.getByLabel('Reason for the refusal')).toHaveValue('Half a sentence');
+  await expect(first.page.getByRole('button', { name: 'Refuse', exact: true })).toBeDisabled();
+  await first.page.getByRole('button', { name: 'Seen; I decide all the same' }).click();
+  await expect(first.page.getByRole('button', { name: 'Refuse', exact: true })).toBeEnabled();
+  await first.context.close();
+  await second.context.close();
+});

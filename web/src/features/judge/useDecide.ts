@@ -25,8 +25,11 @@ export function useRound(caught: CatchView) {
   };
 }
 
-/** Sends a decision, once, and goes on to the next catch. */
-export function useDecide(caught: CatchView, sheet: RuleSheet) {
+/**
+ * Sends a decision, once, and goes on to the next catch.
+ * @param seenVerdictId the verdict that the judge has seen; the server refuses when there is a newer one
+ */
+export function useDecide(caught: CatchView, sheet: RuleSheet, seenVerdictId: string | null) {
   const client = useQueryClient();
   const { setJustDecided } = useJustDecided();
   const { next } = useRound(caught);
@@ -40,12 +43,11 @@ export function useDecide(caught: CatchView, sheet: RuleSheet) {
     setError(null);
     const verdictId = uuidv7();
     const { catchId, eventId } = caught;
-    const former = caught.verdicts.at(-1);
     try {
       await sendCommand('catch.judge', eventId, {
         catchId,
         verdictId,
-        replaces: former?.verdictId ?? null,
+        replaces: seenVerdictId,
         decision,
       });
       setJustDecided({

@@ -1,0 +1,61 @@
+import type { CatchView } from '@lauta/contract';
+import { findBoard } from '@lauta/core/photo';
+import { stepsReached, type RuleSheet } from '@lauta/core/rules';
+import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
+import { clockTime } from '../../clock/words.ts';
+import { Signal } from '../../frame/Signal.tsx';
+import { useInEvent } from '../../frame/inEvent.ts';
+import { MARK_WORDS } from '../catch/words.ts';
+import { CodeSignal } from './CodeSignal.tsx';
+
+/** Claimed and read length side by side, and what else speaks for or against the catch. */
+export function EvidenceSummary({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
+  const { event } = useInEvent();
+  const { step } = sheet.measure;
+  const { unit } = LENGTH_STEPS[step];
+  const { reading } = caught.measurement;
+  const readSteps = stepsReached(sheet.measure, reading.apparentMm);
+  const isOwnTime = caught.capturedSource === 'photograph';
+  return (
+    <>
+      <dl className="grid grid-cols-2 gap-x-4">
+        <div>
+          <dt className="text-quiet">claimed</dt>
+          <dd className="num text-3xl leading-tight">{formatSteps(caught.claimedSteps, step)}</dd>
+        </div>
+        <div>
+          <dt className="text-quiet">read</dt>
+          <dd className="num text-3xl leading-tight">{formatSteps(readSteps, step)}</dd>
+        </div>
+      </dl>
+      <p className="text-quiet -mt-2 text-sm">
+        <span className="num">
+          {formatMeasured(reading.apparentMm, unit)} {unit} ± {reading.sigmaMm.toFixed(1)} mm
+        </span>
+        , by hand, {findBoard(reading.boardId)?.name}
+        {reading.tiltDeg === null ? '' : `, tilt ${reading.tiltDeg.toFixed(0)}°`}
+      </p>
+      <ul className="grid gap-0.5">
+        {caught.claimedSteps > readSteps && (
+          <li>
+            <Signal tone="look">claimed over the reading</Signal>
+          </li>
+        )}
+        <li>
+          <CodeSignal caught={caught} />
+        </li>
+        <li>
+          <Signal tone={isOwnTime ? 'clear' : 'look'}>
+            {clockTime(caught.capturedAt, event.zone, true)},{' '}
+            {isOwnTime ? 'the file’s own time' : 'not from the file'}
+          </Signal>
+        </li>
+        {caught.marks.map((mark) => (
+          <li key={mark}>
+            <Signal tone="look">{MARK_WORDS[mark]}</Signal>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
