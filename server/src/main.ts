@@ -24,7 +24,7 @@ async function main(): Promise<void> {
   const clock = config.frozenNow ? frozenClock(config.frozenNow) : realClock(demo?.clockOffsetMs ?? 0);
   const lauta: Lauta = { storage, clock, hub: openLiveHub(), isDemo: demo !== null, random: secureRandom };
   const loading = demo
-    ? await loadDemo(lauta, demo, {
+    ? await loadDemo(lauta, {
         catches: config.demoCatches,
         cacheDir: resolve(config.cacheDir),
         say: (text) => process.stdout.write(`${text}\n`),

@@ -15,7 +15,7 @@ const load = async () => {
   const demo = await openDemo(world.lauta.storage, true);
   if (!demo) throw new Error('no demo');
   const options = { catches: CATCHES, cacheDir, say: (text: string) => void said.push(text), signal: new AbortController().signal }; // prettier-ignore
-  const { finished } = await loadDemo(world.lauta, demo, options);
+  const { finished } = await loadDemo(world.lauta, options);
   await finished;
   return demo;
 };

@@ -5,7 +5,6 @@ export {
   formatSteps,
   mmFromSteps,
   parseSteps,
-  shortOfNextStepMm,
   stepsFromMm,
   type LengthRefusal,
   type LengthStepId,

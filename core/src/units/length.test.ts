@@ -6,7 +6,6 @@ import {
   formatSteps,
   mmFromSteps,
   parseSteps,
-  shortOfNextStepMm,
   stepsFromMm,
   type LengthStepId,
 } from './index.ts';
@@ -39,10 +38,6 @@ describe('steps of a measured length', () => {
     expect(stepsFromMm(10.5, 'millimetre', 'nearest')).toBe(11);
     expect(stepsFromMm(10.499999, 'millimetre', 'nearest')).toBe(10);
     expect(stepsFromMm(3.175, 'quarter-inch', 'nearest')).toBe(1);
-  });
-
-  it('says how much is lacking to the next step', () => {
-    expect(shortOfNextStepMm(380.9, 'quarter-inch')).toBeCloseTo(0.1, 9);
   });
 
   it.each([NaN, -1, Infinity, 10_001])('refuses %d mm', (lengthMm) => {

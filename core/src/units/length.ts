@@ -44,11 +44,6 @@ export function mmFromSteps(steps: number, step: LengthStepId): number {
   return (steps * LENGTH_STEPS[step].stepNm) / NM_PER_MM;
 }
 
-/** How far a measured length is short of the step after the one reached, in mm, with rounding down. */
-export function shortOfNextStepMm(lengthMm: number, step: LengthStepId): number {
-  return mmFromSteps(stepsFromMm(lengthMm, step, 'down') + 1, step) - lengthMm;
-}
-
 const EIGHTHS = ['', '⅛', '¼', '⅜', '½', '⅝', '¾', '⅞'] as const;
 
 /** Steps as the trade writes them, without the unit: `18½`, `¾`, `431`, `43.5`. Negative counts carry a minus sign. */

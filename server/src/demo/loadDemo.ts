@@ -50,7 +50,6 @@ export async function openDemo(storage: Storage, wanted: boolean): Promise<Demo 
   if (!wanted || (await people.anyAccount())) return null;
   const clockOffsetMs = Date.parse(DEMO_EVENT.now) - Date.now();
   await settings.set('demo-clock-offset-ms', String(clockOffsetMs));
-  await settings.set('demo-seed', String(DEMO_SEED));
   return { clockOffsetMs };
 }
 
@@ -58,11 +57,7 @@ export async function openDemo(storage: Storage, wanted: boolean): Promise<Demo 
  * Loads the demo by the commands that people send. What is there already is left, so that a broken load goes on.
  * Returns when the event and the first dozen of catches are there; the rest comes in while the server serves.
  */
-export async function loadDemo(
-  lauta: Lauta,
-  _demo: Demo,
-  options: LoadOptions,
-): Promise<{ finished: Promise<void> }> {
+export async function loadDemo(lauta: Lauta, options: LoadOptions): Promise<{ finished: Promise<void> }> {
   const from = performance.now();
   const cast = await loadEvent(lauta);
   const catches = planDemo(options.catches);

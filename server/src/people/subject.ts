@@ -15,7 +15,7 @@ export interface Asker {
   founder: boolean;
 }
 
-export async function subjectOf(stores: Stores, asker: Asker | null, scope: Scope): Promise<Subject> {
+async function subjectOf(stores: Stores, asker: Asker | null, scope: Scope): Promise<Subject> {
   const { eventId, entrantId } = scope;
   const event = eventId ? await stores.events.find(eventId) : null;
   const roles = asker && eventId ? await stores.people.rolesIn(eventId, asker.accountId) : [];

@@ -1,4 +1,4 @@
-export type SettingName = 'demo-clock-offset-ms' | 'demo-seed';
+export type SettingName = 'demo-clock-offset-ms';
 
 /** What the installation remembers of itself. */
 export interface SettingStore {

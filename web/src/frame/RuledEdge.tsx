@@ -22,7 +22,7 @@ export function RuledEdge({ hours, nowShare }: { hours: readonly HourMark[]; now
             />
             {hour && (
               <span
-                className={`num text-quiet absolute bottom-1.5 pl-1 text-[0.6875rem] leading-none ${i === marks.length - 1 ? '-translate-x-full pr-2' : ''}`}
+                className={`num text-quiet absolute bottom-1.5 pl-1 text-[0.6875rem] leading-none ${i % 2 === 1 ? 'max-sm:hidden' : ''} ${i === marks.length - 1 ? '-translate-x-full pr-2' : ''}`}
                 style={{ left: `${share * 100}%` }}
               >
                 {hour}

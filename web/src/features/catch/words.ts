@@ -1,4 +1,4 @@
-import type { CatchMark, CatchState, DecisionInput, EventView } from '@lauta/contract';
+import type { CatchMark, CatchState, DecisionInput } from '@lauta/contract';
 import type { Infraction, Penalty, RuleSheet } from '@lauta/core/rules';
 import type { NotCounting } from '@lauta/core/scoring';
 import { formatSteps, type LengthStepId } from '@lauta/core/units';
@@ -90,9 +90,4 @@ export function decisionWords(
     case 'reopened':
       return { word: 'taken back', tone: 'look', says: '' };
   }
-}
-
-export function dayName(event: EventView, dayId: string): string {
-  const day = event.days.find((one) => one.dayId === dayId);
-  return day ? `day ${day.seq}` : '';
 }
