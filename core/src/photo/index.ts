@@ -22,7 +22,7 @@ export {
   type QuadRefusal,
   type Result,
 } from './homography.ts';
-export { distance, turn, type Point, type Quad } from './point.ts';
+export { turn, type Point, type Quad } from './point.ts';
 export {
   HAND_SIGMA_PX,
   readBoard,

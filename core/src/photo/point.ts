@@ -7,7 +7,3 @@ export type Quad = readonly [Point, Point, Point, Point];
 export function turn(a: Point, b: Point, c: Point): number {
   return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
 }
-
-export function distance(a: Point, b: Point): number {
-  return Math.hypot(a[0] - b[0], a[1] - b[1]);
-}
