@@ -34,6 +34,12 @@ describe('a new installation', () => {
     expect(again.body).toMatchObject({ type: 'already-set-up' });
   });
 
+  it('lets one of two in who come at the same moment', async () => {
+    const come = (n: number) => post('/api/set-up', { ...FOUNDER, email: `first${n}@lake.example` });
+    const statuses = (await Promise.all([come(1), come(2), come(3)])).map((response) => response.status);
+    expect(statuses.sort()).toEqual([200, 409, 409]);
+  });
+
   it('has no demo sign-in', async () => {
     await post('/api/set-up', FOUNDER);
     expect((await post('/api/sign-in/demo', { role: 'director' })).status).toBe(404);

@@ -57,7 +57,8 @@ export async function setUpFounder(
   const passwordHash = await hashPassword(founder.password);
   const { accountId, name } = founder;
   return lauta.storage.change(async (stores) => {
-    if (await stores.people.anyAccount()) refuse('already-set-up');
+    const isFirst = !(await stores.people.anyAccount());
+    if (!isFirst || !(await stores.settings.setOnce('founder', accountId))) refuse('already-set-up');
     await stores.people.addAccount(
       {
         accountId,

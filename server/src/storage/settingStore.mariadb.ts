@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import type { Connection } from './database.ts';
+import { isDuplicate, type Connection } from './database.ts';
 import { settings } from './schema.ts';
 import type { SettingStore } from './settingStore.ts';
 
@@ -11,6 +11,15 @@ export function mariadbSettingStore(db: Connection): SettingStore {
     },
     async set(name, value) {
       await db.insert(settings).values({ name, value }).onDuplicateKeyUpdate({ set: { value } });
+    },
+    async setOnce(name, value) {
+      try {
+        await db.insert(settings).values({ name, value });
+        return true;
+      } catch (error) {
+        if (!isDuplicate(error)) throw error;
+        return false;
+      }
     },
   };
 }
