@@ -34,6 +34,8 @@ test('one fish from the board to the standings: angler, judge and a spectator, n
   expect(Math.abs(read - (shot.truth.apparentMm ?? 0) / 25.4)).toBeLessThan(0.35);
   await expect(water.getByText('by the photograph’s own time')).toBeVisible();
   const claimButton = water.getByRole('button', { name: /^Claim / });
+  // Enabled only when the reading is that of the handles as they lie.
+  await expect(claimButton).toBeEnabled();
   const claimed = (await claimButton.innerText()).replace('Claim ', '').replace(' in', '').trim();
   // A double click must not make two catches.
   await claimButton.dblclick();

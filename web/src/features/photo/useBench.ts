@@ -47,24 +47,29 @@ export function useOpenedPhoto(bench: Bench | null, photo: Blob | null): OpenSta
   return opened && opened.photo === photo ? opened.state : { kind: 'opening' };
 }
 
-/** Reads the marks anew whenever they change; the former reading stays until the new one is there. */
+export type ReadResult = Result<BoardReading, ReadingRefusal>;
+
+/**
+ * Reads the marks anew whenever they change. The former reading stays on the screen until the new one is there, and
+ * is said to be not current: nothing may be claimed on it.
+ */
 export function useReading(
   bench: Bench | null,
   photo: OpenedPhoto | null,
   boardId: string,
   marks: BoardMarks | null,
-): Result<BoardReading, ReadingRefusal> | null {
-  const [reading, setReading] = useState<Result<BoardReading, ReadingRefusal> | null>(null);
+): { reading: ReadResult | null; isCurrent: boolean } {
+  const [read, setRead] = useState<{ boardId: string; marks: BoardMarks; reading: ReadResult } | null>(null);
   useEffect(() => {
     if (!bench || !photo || !marks) return;
     const abort = new AbortController();
     bench
       .call('read', { boardId, marks, photo }, abort.signal)
-      .then(setReading)
+      .then((reading) => setRead({ boardId, marks, reading }))
       .catch(() => undefined);
     return () => abort.abort();
   }, [bench, photo, boardId, marks]);
-  return reading;
+  return { reading: read?.reading ?? null, isCurrent: read?.marks === marks && read.boardId === boardId };
 }
 
 /** The rectified board for a frame; the former picture stays until the new one is there. */

@@ -70,7 +70,7 @@ function OpenBench({
   const [initial] = useState(() => firstMarks(photo.widthPx, photo.heightPx));
   const marks = draft.marks ?? initial;
   const board = findBoard(draft.boardId) ?? SHIPPED_BOARDS[0];
-  const reading = useReading(bench, photo, draft.boardId, marks);
+  const { reading, isCurrent } = useReading(bench, photo, draft.boardId, marks);
   const size = { width: photo.widthPx, height: photo.heightPx };
   const [sizeKept] = useState(size);
   const setMarks = (next: BoardMarks): void => {
@@ -98,7 +98,7 @@ function OpenBench({
     marks,
     onClaimed,
   });
-  const canClaim = read !== null && draft.marks !== null && claimedSteps !== null && !isBusy;
+  const canClaim = isCurrent && read !== null && draft.marks !== null && claimedSteps !== null && !isBusy;
   if (!src || !board) return <Loading what="Opening the photograph" />;
   return (
     <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_18.5rem] lg:gap-x-6">
