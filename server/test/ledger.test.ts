@@ -125,6 +125,15 @@ describe('the ledger’s page', () => {
     const page = await send(world, event.judge, 'get', `/api/events/${event.eventId}/ledger?pageSize=2`);
     const { items, total } = page.body as { items: { seq: number }[]; total: number };
     expect(items.map((one) => one.seq)).toEqual([total, total - 1]);
+    const found = await send(
+      world,
+      event.judge,
+      'get',
+      `/api/events/${event.eventId}/ledger?search=CATCH.Claim`,
+    );
+    expect(found.body).toMatchObject({ total: 1, items: [{ seq: await seqOf('catch.claim') }] });
+    const none = await send(world, event.judge, 'get', `/api/events/${event.eventId}/ledger?search=%25`);
+    expect(none.body).toMatchObject({ total: 0, items: [] });
     const lines = await send(world, event.judge, 'get', `/api/events/${event.eventId}/ledger.jsonl`).buffer(true).parse((response, done_) => {
       let text = '';
       response.on('data', (some: Buffer) => (text += some.toString()));

@@ -40,6 +40,7 @@ const ROUTES: { route: string; may: readonly Who[]; call: (place: Place) => stri
   { route: 'get /api/events/:eventId', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}` },
   { route: 'get /api/events/:eventId/rules', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/rules` },
   { route: 'get /api/events/:eventId/people', may: ['director', 'judge'], call: ({ event }) => `/api/events/${event.eventId}/people` },
+  { route: 'get /api/events/:eventId/people.csv', may: ['director', 'judge'], call: ({ event }) => `/api/events/${event.eventId}/people.csv` },
   { route: 'post /api/events/:eventId/people/:accountId/invitation', may: ['director'], call: ({ event, invitedId }) => `/api/events/${event.eventId}/people/${invitedId}/invitation`, body: {} },
   { route: 'get /api/events/:eventId/entrants/:entrantId/identifiers', may: ['director', 'judge', 'angler'], call: ({ event }) => `/api/events/${event.eventId}/entrants/${event.entrantId}/identifiers` },
   { route: 'get /api/events/:eventId/standings', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/standings` },

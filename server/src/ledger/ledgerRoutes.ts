@@ -2,7 +2,7 @@ import rateLimit from 'express-rate-limit';
 import type { LedgerCheckView, LedgerEntryView, LedgerView } from '@lauta/contract';
 import type { StoredEntry } from '@lauta/core/ledger';
 import { sendProblem } from '../http/problem.ts';
-import { eventScope, pageAsked, type RouteTable } from '../http/routeTable.ts';
+import { eventScope, pageAsked, searchAsked, type RouteTable } from '../http/routeTable.ts';
 import { refuse } from '../refusal.ts';
 import { checkLedger } from './checkLedger.ts';
 
@@ -19,8 +19,8 @@ export function addLedgerRoutes(table: RouteTable): void {
       const head = await ledger.head(eventId);
       if (!head) refuse('not-found', { what: 'ledger' });
       const { page, pageSize, offset } = pageAsked(asked.request, 25, 200);
-      const entries = await ledger.newest(eventId, offset, pageSize);
-      return { items: entries.map(entryView), total: head.seq, page, pageSize, head } satisfies LedgerView;
+      const { entries, total } = await ledger.find(eventId, searchAsked(asked.request), offset, pageSize);
+      return { items: entries.map(entryView), total, page, pageSize, head } satisfies LedgerView;
     },
   );
 

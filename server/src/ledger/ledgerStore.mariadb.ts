@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, isNotNull, lte } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, isNotNull, lte, sql } from 'drizzle-orm';
 import type { Connection } from '../storage/database.ts';
 import { commitments, ledgerEntries, ledgers } from '../storage/schema.ts';
 import type { LedgerStore } from './ledgerStore.ts';
@@ -38,14 +38,23 @@ export function mariadbLedgerStore(db: Connection): LedgerStore {
         .orderBy(asc(ledgerEntries.seq))
         .limit(limit);
     },
-    async newest(eventId, offset, limit) {
-      return db
+    async find(eventId, search, offset, limit) {
+      // INSTR takes the text as it is: nothing in it is a pattern.
+      const where = and(
+        eq(ledgerEntries.eventId, eventId),
+        search === ''
+          ? undefined
+          : sql`instr(lower(convert(${ledgerEntries.bytes} using utf8mb4)), ${search}) > 0`,
+      );
+      const [counted] = await db.select({ total: count() }).from(ledgerEntries).where(where);
+      const entries = await db
         .select(entryColumns)
         .from(ledgerEntries)
-        .where(eq(ledgerEntries.eventId, eventId))
+        .where(where)
         .orderBy(desc(ledgerEntries.seq))
         .limit(limit)
         .offset(offset);
+      return { entries, total: counted?.total ?? 0 };
     },
     async commitments(eventId, after, until) {
       const rows = await db

@@ -18,8 +18,13 @@ export interface LedgerStore {
   append(eventId: string, entry: StoredEntry, commitments: readonly Commitment[]): Promise<void>;
   /** Entries with `seq` over `after`, oldest first. */
   entries(eventId: string, after: number, limit: number): Promise<StoredEntry[]>;
-  /** A page of entries, newest first. */
-  newest(eventId: string, offset: number, limit: number): Promise<StoredEntry[]>;
+  /** A page of the entries whose text holds `search`, newest first, and how many there are. */
+  find(
+    eventId: string,
+    search: string,
+    offset: number,
+    limit: number,
+  ): Promise<{ entries: StoredEntry[]; total: number }>;
   /** Commitments that were not erased, of entries with `seq` over `after` and up to `until`. */
   commitments(eventId: string, after: number, until: number): Promise<Commitment[]>;
 }

@@ -1,5 +1,6 @@
 import rateLimit, { ipKeyGenerator } from 'express-rate-limit';
 import express, { type Request, type RequestHandler } from 'express';
+import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
 import {
   acceptInvitationSchema,
@@ -96,21 +97,25 @@ export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
     [jsonBody(), byAddress],
   );
 
+  table.allowed('get', '/api/events/:eventId/people', 'see-people', eventScope, ({ lauta }, { eventId }) =>
+    listPeople(lauta, eventId),
+  );
+
   table.allowed(
     'get',
-    '/api/events/:eventId/people',
+    '/api/events/:eventId/people.csv',
     'see-people',
     eventScope,
-    async ({ lauta }, { eventId }) => {
-      const people = await lauta.storage.read.people.peopleOf(eventId);
-      return people.map(({ account, roles, entrantNumber }): PersonView => ({
-        accountId: account.accountId,
-        name: account.name,
-        email: account.email,
-        roles,
-        entrantNumber,
-        hasPassword: account.passwordHash !== null,
+    async ({ lauta, response }, { eventId }) => {
+      const rows = (await listPeople(lauta, eventId)).map(({ name, email, roles, entrantNumber }) => ({
+        number: entrantNumber ?? '',
+        name,
+        email,
+        roles: roles.join(' '),
       }));
+      response.setHeader('Content-Disposition', 'attachment; filename="people.csv"');
+      response.type('text/csv; charset=utf-8').send(Papa.unparse(rows, { escapeFormulae: true }));
+      return undefined;
     },
   );
 
@@ -148,6 +153,18 @@ export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
       }));
     },
   );
+}
+
+async function listPeople(lauta: Lauta, eventId: string): Promise<PersonView[]> {
+  const people = await lauta.storage.read.people.peopleOf(eventId);
+  return people.map(({ account, roles, entrantNumber }) => ({
+    accountId: account.accountId,
+    name: account.name,
+    email: account.email,
+    roles,
+    entrantNumber,
+    hasPassword: account.passwordHash !== null,
+  }));
 }
 
 async function whoIs(lauta: Lauta, account: Account | null): Promise<Who> {

@@ -10,16 +10,20 @@ import { sendCommand, signedIn } from '../door/door.ts';
 import { sendJson } from '../door/http.ts';
 import { useInEvent } from '../frame/inEvent.ts';
 import { Field } from '../frame/Field.tsx';
+import { Pager } from '../frame/Pager.tsx';
 import { Empty, Failed, Loading } from '../frame/states.tsx';
 import { ProblemNote } from '../problem/ProblemNote.tsx';
 import { roleName } from './SignInForm.tsx';
 import { usePeople } from './queries.ts';
+
+const PAGE_SIZE = 50;
 
 /** Who takes part in the event, with which roles; the director adds people and gives them their invitation. */
 export function PeoplePage() {
   const { event, place } = useInEvent();
   const people = usePeople(event.eventId);
   const [search, setSearch] = useState('');
+  const [page, setPage] = useState(1);
   const isDirector = place.roles.includes('director');
   const wanted = search.trim().toLowerCase();
   const shown = people.data?.filter(
@@ -34,17 +38,25 @@ export function PeoplePage() {
       {people.isPending && <Loading what="Fetching the people" />}
       {shown && (
         <>
-          <input
-            type="search"
-            aria-label="Find a person"
-            placeholder="name, address or number"
-            className="input mt-6 mb-2 h-11 w-72"
-            value={search}
-            onChange={(e) => setSearch(e.target.value)}
-          />
+          <div className="mt-6 mb-2 flex flex-wrap items-center justify-between gap-2">
+            <input
+              type="search"
+              aria-label="Find a person"
+              placeholder="name, address or number"
+              className="input h-11 w-72"
+              value={search}
+              onChange={(e) => {
+                setPage(1);
+                setSearch(e.target.value);
+              }}
+            />
+            <a className="linklike" href={`/api/events/${event.eventId}/people.csv`} download>
+              CSV
+            </a>
+          </div>
           {shown.length === 0 && <Empty title="Nobody found" />}
           <ul className="ruled border-base-300 border-y">
-            {shown.map((person) => (
+            {shown.slice((page - 1) * PAGE_SIZE, page * PAGE_SIZE).map((person) => (
               <PersonLine
                 key={person.accountId}
                 person={person}
@@ -53,6 +65,7 @@ export function PeoplePage() {
               />
             ))}
           </ul>
+          <Pager page={page} pageSize={PAGE_SIZE} total={shown.length} onPage={setPage} />
         </>
       )}
     </div>

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { CatchSummary, CatchView, Page } from '@lauta/contract';
-import { getJson } from '../../door/http.ts';
+import type { CatchSummary, CatchView, Page, PhotographVariant } from '@lauta/contract';
+import { ApiProblem, ask, getJson } from '../../door/http.ts';
 
 export function useOwnCatches(eventId: string, page: number) {
   return useQuery({
@@ -18,17 +18,24 @@ export function useCatch(eventId: string, catchId: string) {
   });
 }
 
-/** The original, byte for byte; it never changes. */
-export function useOriginal(photographId: string | undefined) {
+/** The original byte for byte, or for those who may not see it the copy without metadata. Neither ever changes. */
+export function useEvidence(photographId: string | undefined) {
   return useQuery({
     queryKey: ['photograph', photographId],
     enabled: photographId !== undefined,
     staleTime: Infinity,
     gcTime: 60_000,
     queryFn: async ({ signal }) => {
-      const response = await fetch(`/api/photographs/${photographId ?? ''}/original`, { signal });
-      if (!response.ok) throw new Error(`photograph: ${response.status}`);
-      return response.blob();
+      const fetchVariant = async (variant: PhotographVariant): Promise<Blob> => {
+        const response = await ask(`/api/photographs/${photographId ?? ''}/${variant}`, { signal });
+        return response.blob();
+      };
+      try {
+        return await fetchVariant('original');
+      } catch (error) {
+        if (!(error instanceof ApiProblem && error.type === 'not-allowed')) throw error;
+        return fetchVariant('screen');
+      }
     },
   });
 }

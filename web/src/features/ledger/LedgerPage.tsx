@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import type { RuleSheet } from '@lauta/core/rules';
 import type { LedgerCheckView, LedgerEntryView, LedgerView } from '@lauta/contract';
 import { dayAndTime } from '../../clock/words.ts';
@@ -22,10 +22,16 @@ interface Entry {
 export function LedgerPage() {
   const { event } = useInEvent();
   const [page, setPage] = useState(1);
+  const [wanted, setWanted] = useState('');
+  const search = useDeferredValue(wanted.trim());
   const ledger = useQuery({
-    queryKey: ['event', event.eventId, 'ledger', page],
+    queryKey: ['event', event.eventId, 'ledger', page, search],
     placeholderData: keepPreviousData,
-    queryFn: ({ signal }) => getJson<LedgerView>(`/api/events/${event.eventId}/ledger?page=${page}`, signal),
+    queryFn: ({ signal }) =>
+      getJson<LedgerView>(
+        `/api/events/${event.eventId}/ledger?page=${page}&search=${encodeURIComponent(search)}`,
+        signal,
+      ),
   });
   const sheet = useRules(event.eventId).data?.at(-1)?.sheet;
   return (
@@ -35,14 +41,29 @@ export function LedgerPage() {
           <h1>Records</h1>
           <p className="text-quiet">the ledger: each entry holds the hash of the one before</p>
         </div>
-        <a className="btn" href={`/api/events/${event.eventId}/ledger.jsonl`} download>
-          Export
-        </a>
+        <div className="flex flex-wrap gap-2">
+          <input
+            type="search"
+            aria-label="Find entries by kind, catch or any other part of their text"
+            placeholder="kind, catch, …"
+            className="input h-10 w-44"
+            value={wanted}
+            onChange={(event_) => {
+              setPage(1);
+              setWanted(event_.target.value);
+            }}
+          />
+          <a className="btn" href={`/api/events/${event.eventId}/ledger.jsonl`} download>
+            Export
+          </a>
+        </div>
       </div>
       <Check />
       {ledger.isError && <Failed error={ledger.error} retry={() => void ledger.refetch()} />}
       {ledger.isPending && <Loading what="Opening the ledger" />}
-      {ledger.data && ledger.data.items.length === 0 && <Empty title="Nothing has happened yet" />}
+      {ledger.data && ledger.data.items.length === 0 && (
+        <Empty title={search ? 'No entry holds that' : 'Nothing has happened yet'} />
+      )}
       {ledger.data && ledger.data.items.length > 0 && (
         <>
           <ol className="ruled border-base-300 border-y">

@@ -4,7 +4,8 @@ import { findBoard } from '@lauta/core/photo';
 import type { Measure } from '@lauta/core/rules';
 import { Failed, Loading } from '../../frame/states.tsx';
 import { useObjectUrl } from '../../frame/useObjectUrl.ts';
-import { useOriginal } from '../catch/queries.ts';
+import { useEvidence } from '../catch/queries.ts';
+import { scaleMarks } from './handles.ts';
 import { PhotoView } from './PhotoView.tsx';
 import { Strip } from './Strip.tsx';
 import { useBenchWorker, useOpenedPhoto } from './useBench.ts';
@@ -22,7 +23,7 @@ export function CatchBench({
   const bench = useBenchWorker();
   const { photographId, reading } = caught.measurement;
   const measured = caught.photographs.find((one) => one.photographId === photographId);
-  const original = useOriginal(photographId);
+  const original = useEvidence(photographId);
   const src = useObjectUrl(original.data);
   const opened = useOpenedPhoto(bench, original.data ?? null);
   const board = findBoard(reading.boardId);
@@ -31,6 +32,9 @@ export function CatchBench({
     () => ({ width: measured?.widthPx ?? 1, height: measured?.heightPx ?? 1 }),
     [measured?.widthPx, measured?.heightPx],
   );
+  // A copy is smaller than the original that the handles were set on.
+  const ratio = opened.kind === 'open' && measured ? opened.photo.widthPx / measured.widthPx : 1;
+  const stripMarks = useMemo(() => scaleMarks(reading.marks, ratio), [reading.marks, ratio]);
   if (original.isError) return <Failed error={original.error} retry={() => void original.refetch()} />;
   return (
     <div className="grid min-w-0 content-start gap-3">
@@ -52,7 +56,7 @@ export function CatchBench({
           bench={bench}
           photo={opened.photo}
           board={board}
-          marks={reading.marks}
+          marks={stripMarks}
           reading={reading}
           measure={measure}
         />

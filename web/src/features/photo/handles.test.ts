@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { checkQuad } from '@lauta/core/photo';
-import { HANDLES, firstMarks, handlePoint, keyStep, moveHandle } from './handles.ts';
+import { HANDLES, firstMarks, handlePoint, keyStep, moveHandle, scaleMarks } from './handles.ts';
 
 describe('handles', () => {
   const marks = firstMarks(1600, 1200);
@@ -16,6 +16,14 @@ describe('handles', () => {
     for (const other of HANDLES.filter((one) => one !== id)) {
       expect(handlePoint(moved, other)).toEqual(handlePoint(marks, other));
     }
+  });
+
+  it('lie at the same place of a smaller copy', () => {
+    const half = scaleMarks(marks, 0.5);
+    for (const id of HANDLES) {
+      expect(handlePoint(half, id)).toEqual(handlePoint(marks, id).map((value) => value / 2));
+    }
+    expect(scaleMarks(marks, 1)).toBe(marks);
   });
 
   it('move by one pixel a key, by ten with shift', () => {

@@ -27,6 +27,17 @@ export function moveHandle(marks: BoardMarks, id: HandleId, to: Point): BoardMar
   return { ...marks, corners: marks.corners.map((one, i) => (i === at ? point : one)) as unknown as Quad };
 }
 
+/** The same marks on a copy of the picture that is `ratio` times as large. */
+export function scaleMarks(marks: BoardMarks, ratio: number): BoardMarks {
+  if (ratio === 1) return marks;
+  const scaled = ([x, y]: Point): Point => [x * ratio, y * ratio];
+  return {
+    corners: marks.corners.map(scaled) as unknown as Quad,
+    nose: scaled(marks.nose),
+    tail: scaled(marks.tail),
+  };
+}
+
 /** Where the handles lie before anyone has set them: a board as most photographs show it. */
 export function firstMarks(widthPx: number, heightPx: number): BoardMarks {
   const at = (x: number, y: number): Point => [Math.round(widthPx * x), Math.round(heightPx * y)];
