@@ -34,10 +34,14 @@ function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }
   return (
     <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_18.5rem] lg:gap-x-6">
       <div className="lg:col-span-2">
-        <Link to={eventPath(event.eventId, 'water')} className="linklike inline-flex min-h-11 items-center">
-          Back to the water
+        <Link
+          to={eventPath(event.eventId, caught.isOwn ? 'water' : 'standings')}
+          className="linklike inline-flex min-h-11 items-center"
+        >
+          {caught.isOwn ? 'Back to the water' : 'Back to the standings'}
         </Link>
         <h1>
+          {caught.isOwn ? '' : `${caught.entrant.name}: `}
           {speciesName(sheet, caught.speciesId)}, {dayAndTime(caught.capturedAt, event.zone)}
         </h1>
       </div>
