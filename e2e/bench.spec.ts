@@ -14,6 +14,20 @@ async function water(page: Page): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Water' })).toBeVisible();
 }
 
+test('the buttons open the file chooser, by mouse and by keyboard', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'angler');
+  await water(page);
+  for (const name of ['Photograph a fish', 'Choose a JPEG']) {
+    const button = page.getByRole('button', { name });
+    for (const press of [() => button.click(), () => button.press('Enter')]) {
+      const chooser = page.waitForEvent('filechooser');
+      await press();
+      expect((await chooser).isMultiple()).toBe(false);
+    }
+  }
+  await context.close();
+});
+
 test('handles are dragged, with a loupe, and moved by keys; a step back undoes each', async ({ browser }) => {
   const { page, context } = await signedIn(browser, 'angler');
   await water(page);

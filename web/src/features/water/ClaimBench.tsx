@@ -100,6 +100,7 @@ function OpenBench({
   });
   const canClaim = isCurrent && read !== null && draft.marks !== null && claimedSteps !== null && !isBusy;
   if (!src || !board) return <Loading what="Opening the photograph" />;
+  const onBoard = { bench, photo, board, marks, measure: sheet.measure };
   return (
     <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_18.5rem] lg:gap-x-6">
       <PhotoView
@@ -123,26 +124,10 @@ function OpenBench({
         ) : (
           <ReadingFigure reading={reading} measure={sheet.measure} />
         )}
-        {read && draft.marks && (
-          <TailCloseUp
-            bench={bench}
-            photo={photo}
-            board={board}
-            marks={marks}
-            reading={read}
-            measure={sheet.measure}
-          />
-        )}
+        {read && draft.marks && <TailCloseUp {...onBoard} reading={read} />}
       </div>
       <div className="min-w-0">
-        <Strip
-          bench={bench}
-          photo={photo}
-          board={board}
-          marks={marks}
-          reading={read}
-          measure={sheet.measure}
-        />
+        <Strip {...onBoard} reading={read} />
       </div>
       <ClaimFields
         draft={draft}
