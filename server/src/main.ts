@@ -32,6 +32,10 @@ async function main(): Promise<void> {
       })
     : null;
 
+  const loaded = loading?.finished.catch((error: unknown) =>
+    logger.error({ err: error }, 'the demo could not be loaded'),
+  );
+
   const { app } = createApp(lauta, { ...config, logger, webDir: config.webDir && resolve(config.webDir) });
   const server = app.listen(config.port, '127.0.0.1', (error) => {
     if (error) {
@@ -48,7 +52,7 @@ async function main(): Promise<void> {
     stopping.abort();
     server.close();
     server.closeIdleConnections();
-    await Promise.race([loading?.finished, sleep(3000)]);
+    await Promise.race([loaded, sleep(3000)]);
     // Event streams never end by themselves.
     server.closeAllConnections();
     await storage.close();
@@ -56,7 +60,6 @@ async function main(): Promise<void> {
   };
   process.once('SIGTERM', (signal) => void stop(signal));
   process.once('SIGINT', (signal) => void stop(signal));
-  loading?.finished.catch((error: unknown) => logger.error({ err: error }, 'the demo could not be loaded'));
 }
 
 await main();

@@ -68,6 +68,37 @@ describe('the demo', () => {
   });
 });
 
+describe('a database that goes away while the demo comes in', () => {
+  it('is waited for, and nothing is missing or twice', async () => {
+    const own = await openWorld({ isDemo: true });
+    await openDemo(own.lauta.storage, true);
+    let failures = 0;
+    const { storage } = own.lauta;
+    const shaky = {
+      ...storage,
+      change: (async (act) => {
+        // Each fourth change finds nobody, as a driver says it.
+        failures += 1;
+        if (failures > 30 && failures % 4 === 0)
+          throw Object.assign(new Error('away'), { code: 'ECONNREFUSED' });
+        return storage.change(act);
+      }) as typeof storage.change,
+    };
+    const options = {
+      catches: CATCHES,
+      cacheDir,
+      say: () => undefined,
+      signal: new AbortController().signal,
+    };
+    const { finished } = await loadDemo({ ...own.lauta, storage: shaky }, options);
+    await finished;
+    expect(failures).toBeGreaterThan(32);
+    expect(await storage.read.catches.countIn(DEMO_EVENT_ID)).toBe(CATCHES);
+    expect(await checkLedger(storage.read, DEMO_EVENT_ID)).toMatchObject({ ok: true });
+    await own.close();
+  });
+});
+
 describe('an installation that is none', () => {
   it('gets no demo: neither where none is wanted nor where people are', async () => {
     const real = await openWorld();

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { setTimeout as sleep } from 'node:timers/promises';
 import type { Role } from '@lauta/core/people';
 import { findBoard, readBoard, type BoardMarks, type Point, type Quad } from '@lauta/core/photo';
 import { stepsReached } from '@lauta/core/rules';
@@ -20,6 +21,7 @@ import { frozenClock } from '../clock.ts';
 import { applyCommand } from '../command/applyCommand.ts';
 import type { Lauta } from '../lauta.ts';
 import { completePhotograph, declarePhotograph, receiveChunk } from '../photo/receivePhotograph.ts';
+import { isDatabaseAway } from '../storage/database.ts';
 import type { Storage } from '../storage/storage.ts';
 import { openDemoCamera, type DemoCamera, type PhotographOrder } from './demoPhotographs.ts';
 
@@ -35,6 +37,8 @@ export interface LoadOptions {
 }
 
 const BEFORE_SERVING = 12;
+/** Between two tries while the database is away. */
+const AWAY_MS = 1000;
 const SIZE_PX = { widthPx: 1600, heightPx: 1200 };
 const DEVICE_ID = demoId('device', Date.parse(DEMO_EVENT.preparedAt));
 export const DEMO_EVENT_ID = demoId('event', Date.parse(DEMO_EVENT.preparedAt));
@@ -263,9 +267,22 @@ class Loader {
 
   async play(timeline: readonly Act[]): Promise<void> {
     for (const { kind, caught } of timeline) {
-      if (this.options.signal.aborted) return;
-      if (kind === 'decide') await decide(this.lauta, this.cast, caught);
-      else await this.claim(caught);
+      await this.patiently(() =>
+        kind === 'decide' ? decide(this.lauta, this.cast, caught) : this.claim(caught),
+      );
+    }
+  }
+
+  /** Waits for a database that is away, as a sender would. Every act may be done again: its ids stay the same. */
+  private async patiently(act: () => Promise<void>): Promise<void> {
+    while (!this.options.signal.aborted) {
+      try {
+        await act();
+        return;
+      } catch (error) {
+        if (!isDatabaseAway(error)) throw error;
+        await sleep(AWAY_MS);
+      }
     }
   }
 
@@ -315,7 +332,6 @@ class Loader {
     // No order: it was claimed in an earlier run.
     if (!file || !angler) return;
     const { jpeg, truth } = await file;
-    this.files.delete(caught.index);
     const photographId = demoId(`photograph ${caught.index}`, caught.capturedAtMs);
     await this.upload(angler.accountId, photographId, jpeg, caught.receivedAtMs);
     const marks = marksByHand(truth, caught);
@@ -335,6 +351,7 @@ class Loader {
       claimedSteps: readSteps(caught, marks, truth) + caught.overclaimSteps,
       identifierCode: this.codeOf(caught),
     });
+    this.files.delete(caught.index);
     this.taken += 1;
     if (this.taken % 10 === 0) this.options.say(`demo: ${this.taken} catches in`);
   }
