@@ -22,6 +22,15 @@ export {
   type QuadRefusal,
   type Result,
 } from './homography.ts';
+export {
+  boardPointOf,
+  cameraPlaceMm,
+  lensTiltDeg,
+  projectBoardPoint,
+  undistortPx,
+  type LensPose,
+} from './lens.ts';
+export { crossingsAt, glyphOf, textWidthMm, type Glyph } from './lettering.ts';
 export { turn, type Point, type Quad } from './point.ts';
 export {
   HAND_SIGMA_PX,

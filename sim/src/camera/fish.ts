@@ -14,6 +14,12 @@ export interface FishLook {
   fin: Rgb;
   fork: number;
   jaw: number;
+  /** Over 1 for a long snout: outlines are read at share ** taper. */
+  taper?: number;
+  /** Half the angle of the tail's fan. */
+  tailSpreadRad?: number;
+  /** How much of the pattern's colour the tail shows in blotches. */
+  tailBlotched?: number;
 }
 
 /** Invented fish in the manner of the trade's; ids are those of the demo's rule sheet. */
@@ -65,7 +71,7 @@ export const FISH_LOOKS: Record<string, FishLook> = {
 };
 
 export interface Fish {
-  look: string;
+  look: FishLook;
   /** Decides the individual pattern: the same seed is the same fish. */
   seed: number;
   lengthMm: number;
@@ -73,6 +79,8 @@ export interface Fish {
   axisYMm: number;
   /** How far the middle bows away from the straight line, share of the length. */
   bow: number;
+  /** Height of the tail over the face, mm. */
+  tailMm?: number;
 }
 
 export interface FishTruth {
@@ -91,14 +99,12 @@ const TAIL_HEIGHT_MM = 2;
 
 /** Lays a fish onto the relief: head at the stop, left flank up, belly towards the angler. */
 export function layFish(relief: Relief, fish: Fish): FishTruth {
-  const look = FISH_LOOKS[fish.look];
-  if (!look)
-    throw new RangeError(`look: expected one of ${Object.keys(FISH_LOOKS).join(', ')}, got ${fish.look}`);
-  const { lengthMm } = fish;
+  const { look, lengthMm } = fish;
+  const tailMm = fish.tailMm ?? TAIL_HEIGHT_MM;
   const noise = makeNoise(fish.seed);
   const axis = (s: number): number => fish.axisYMm + fish.bow * lengthMm * Math.sin(Math.PI * clamp(s, 0, 1));
-  const tip = tailTip(look.fork);
-  layFins(relief, fish, look, axis, tip.reach);
+  const tip = tailTip(look);
+  layFins(relief, fish, noise, axis, tip.reach);
   relief.visit(
     0,
     fish.axisYMm - 0.4 * lengthMm,
@@ -108,7 +114,7 @@ export function layFish(relief: Relief, fish: Fish): FishTruth {
       const s = x / lengthMm;
       if (s > BODY_END) return;
       const across = y - axis(s);
-      const half = (across < 0 ? BACK(s) : BELLY(s)) * look.depth * lengthMm;
+      const half = (across < 0 ? BACK : BELLY)(tapered(look, s)) * look.depth * lengthMm;
       const v = across / half;
       if (Math.abs(v) >= 1) return;
       // The wrist of the tail runs out into the fin's rays, in a rounded end.
@@ -116,7 +122,7 @@ export function layFish(relief: Relief, fish: Fish): FishTruth {
       if (ending >= 1) return;
       const thickMm = THICK(s) * lengthMm;
       const round = 0.42 + 0.58 * Math.sqrt(1 - v * v) * (1 - 0.25 * Math.abs(v));
-      const height = Math.max(TAIL_HEIGHT_MM, thickMm * round * (1 - ending));
+      const height = Math.max(tailMm, thickMm * round * (1 - ending));
       relief.put(
         cell,
         height,
@@ -129,8 +135,12 @@ export function layFish(relief: Relief, fish: Fish): FishTruth {
   drawHead(relief, look, lengthMm, axis);
   return {
     nose: [0, axis(0), THICK(0) * lengthMm * 0.5],
-    tail: [lengthMm, axis(1) + tip.offset * lengthMm, TAIL_HEIGHT_MM],
+    tail: [lengthMm, axis(1) + tip.offset * lengthMm, tailMm],
   };
+}
+
+function tapered(look: FishLook, s: number): number {
+  return look.taper === undefined ? s : Math.max(0, s) ** look.taper;
 }
 
 function bodyColour(
@@ -245,11 +255,12 @@ const FINS: readonly Fin[] = [
 function layFins(
   relief: Relief,
   fish: Fish,
-  look: FishLook,
+  noise: (x: number, y: number) => number,
   axis: (s: number) => number,
   reach: number,
 ): void {
-  const { lengthMm } = fish;
+  const { look, lengthMm } = fish;
+  const tailMm = fish.tailMm ?? TAIL_HEIGHT_MM;
   const rays = (phase: number): number => 0.82 + 0.18 * Math.sin(phase);
   const finColour = (light: number): Rgb => [look.fin[0] * light, look.fin[1] * light, look.fin[2] * light];
   for (const { from, to, side, heightAt, lean } of FINS) {
@@ -260,7 +271,7 @@ function layFins(
       axis(0.5) + 0.3 * lengthMm,
       (cell, x, y) => {
         const s = x / lengthMm;
-        const edge = (side < 0 ? BACK(s) : BELLY(s)) * look.depth;
+        const edge = (side < 0 ? BACK : BELLY)(tapered(look, s)) * look.depth;
         const out = (side * (y - axis(s))) / lengthMm - edge;
         const t = (s - lean * Math.max(0, out) - from) / (to - from);
         if (out < -0.01 || t < 0 || t > 1 || out > heightAt(t)) return;
@@ -274,30 +285,31 @@ function layFins(
     const dx = (x - root) / lengthMm;
     const dy = (y - axis(1)) / lengthMm;
     const angle = Math.atan2(dy, dx);
-    if (Math.abs(angle) > TAIL_SPREAD_RAD) return;
-    if (Math.hypot(dx, dy) > tailRadius(angle, look.fork) * reach) return;
+    if (Math.abs(angle) > (look.tailSpreadRad ?? TAIL_SPREAD_RAD)) return;
+    if (Math.hypot(dx, dy) > tailRadius(angle, look) * reach) return;
     const light = rays(angle * 90) * (0.95 - 0.6 * dx);
-    relief.put(cell, TAIL_HEIGHT_MM, finColour(light), 0.96, 0.15);
+    const blotch = look.tailBlotched ? look.tailBlotched * smoothstep(0.5, 0.62, noise(dx * 60, dy * 60)) : 0;
+    relief.put(cell, tailMm, mix(finColour(light), look.patternColour, blotch), 0.96, 0.15);
   });
 }
 
 /** The caudal fin's edge, before it is scaled so that its farthest point lies at exactly the total length. */
-function tailRadius(angle: number, fork: number): number {
-  const t = Math.abs(angle) / TAIL_SPREAD_RAD;
+function tailRadius(angle: number, { fork, tailSpreadRad = TAIL_SPREAD_RAD }: FishLook): number {
+  const t = Math.abs(angle) / tailSpreadRad;
   const notch = 1 - fork * (0.5 + 0.5 * Math.cos(Math.PI * Math.min(1, t * 1.35)));
   return notch * Math.sqrt(clamp((1 - t) / 0.16, 0, 1)) ** 0.6;
 }
 
 /** Where the fin reaches farthest: its scale and its place across, in shares of the length. */
-function tailTip(fork: number): { reach: number; offset: number } {
+function tailTip(look: FishLook): { reach: number; offset: number } {
   let farthest = 0;
   let at = 0;
-  for (let angle = 0; angle <= TAIL_SPREAD_RAD; angle += 0.0005) {
-    const x = tailRadius(angle, fork) * Math.cos(angle);
+  for (let angle = 0; angle <= (look.tailSpreadRad ?? TAIL_SPREAD_RAD); angle += 0.0005) {
+    const x = tailRadius(angle, look) * Math.cos(angle);
     if (x > farthest) [farthest, at] = [x, angle];
   }
   const reach = (1 - TAIL_ROOT) / farthest;
-  return { reach, offset: -reach * tailRadius(at, fork) * Math.sin(at) };
+  return { reach, offset: -reach * tailRadius(at, look) * Math.sin(at) };
 }
 
 /** Piecewise smooth curve through x, y pairs. */

@@ -12,10 +12,19 @@ interface Capsule {
 
 const SKIN: readonly Rgb[] = [[224, 178, 148], [198, 146, 112], [158, 108, 78], [112, 74, 54], [236, 194, 170], [52, 60, 68]]; // prettier-ignore
 
+export interface PlacedHand {
+  seed: number;
+  xMm: number;
+  /** Skin or glove; by default drawn from the seed. */
+  tone?: Rgb;
+}
+
 /** A hand from the angler's side, fingers over the body behind the gill cover. The last of the tones is a glove. */
-export function layHand(relief: Relief, seed: number, xMm: number, reachYMm: number, edgeYMm: number): void {
+export function layHand(relief: Relief, hand: PlacedHand, reachYMm: number, edgeYMm: number): void {
+  const { seed, xMm } = hand;
   const dice = rollDice(seed);
-  const tone = dice.pick(SKIN);
+  const drawn = dice.pick(SKIN);
+  const tone = hand.tone ?? drawn;
   const noise = makeNoise(seed);
   const wrist: readonly [number, number] = [xMm + dice.between(6, 30), edgeYMm + 60];
   const parts: Capsule[] = [];

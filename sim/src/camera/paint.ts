@@ -1,4 +1,4 @@
-import glyphFile from '../../data/glyphs.json' with { type: 'json' };
+import { crossingsAt, glyphOf, textWidthMm } from '@lauta/core/photo';
 
 export type Rgb = readonly [number, number, number];
 
@@ -121,35 +121,4 @@ export class Texture {
       this.data[at + channel] = under + ((colour[channel] as number) - under) * share;
     }
   }
-}
-
-interface Glyph {
-  advance: number;
-  contours: readonly (readonly number[])[];
-}
-const GLYPHS = glyphFile.glyphs as Record<string, Glyph>;
-
-function glyphOf(letter: string): Glyph {
-  const glyph = GLYPHS[letter];
-  if (!glyph) throw new RangeError(`letter: expected 0-9 or A-Z, got ${JSON.stringify(letter)}`);
-  return glyph;
-}
-
-export function textWidthMm(text: string, heightMm: number): number {
-  return [...text].reduce((sum, letter) => sum + glyphOf(letter).advance * heightMm, 0);
-}
-
-function crossingsAt(outline: readonly (readonly number[])[], y: number): number[] {
-  const crossings: number[] = [];
-  for (const contour of outline) {
-    const count = contour.length;
-    for (let i = 0; i < count; i += 2) {
-      const x0 = contour[i] as number;
-      const y0 = contour[i + 1] as number;
-      const x1 = contour[(i + 2) % count] as number;
-      const y1 = contour[(i + 3) % count] as number;
-      if (y0 <= y !== y1 <= y) crossings.push(x0 + ((y - y0) * (x1 - x0)) / (y1 - y0));
-    }
-  }
-  return crossings.sort((a, b) => a - b);
 }

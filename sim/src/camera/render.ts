@@ -4,6 +4,7 @@ import { layFish, type FishTruth } from './fish.ts';
 import { layHand } from './hand.ts';
 import { Relief } from './relief.ts';
 import { projectPoint, type Scene, type Vector } from './scene.ts';
+import { clamp } from './paint.ts';
 import { World } from './world.ts';
 
 /** Changes whenever the same scene would give other pixels; caches are kept by it. */
@@ -21,6 +22,9 @@ export interface PhotoTruth {
   tiltDeg: number;
   cameraHeightMm: number;
   focal35Mm: number;
+  focalPx: number;
+  k1: number;
+  positionMm: readonly [number, number, number];
 }
 
 export interface RenderedPhoto {
@@ -39,14 +43,14 @@ export function renderScene(
   const { board, camera } = scene;
   const lengthMm = faceLengthMm(board);
   // The arm reaches in from beyond the picture's lower edge.
-  const nearMm = scene.hand ? nearEdgeMm(camera) + 40 : board.widthMm + 60;
+  const nearMm = Math.max(scene.hand ? nearEdgeMm(camera) + 40 : 0, board.widthMm + 60);
   const relief = new Relief(-45, -60, lengthMm + 40, Math.min(nearMm, board.widthMm + 700), 1.5);
   const fishTruth = scene.fish ? layFish(relief, scene.fish) : null;
   if (scene.hand && scene.fish) {
-    layHand(relief, scene.hand.seed, scene.hand.xMm, scene.fish.axisYMm - 6, board.widthMm);
+    layHand(relief, scene.hand, scene.fish.axisYMm - 6, board.widthMm);
   }
   const world = new World(scene, relief);
-  const raster = shoot(scene, world, onProgress);
+  const raster = blurRaster(shoot(scene, world, onProgress), scene.blurPx);
   return { raster, truth: truthOf(scene, fishTruth, camera) };
 }
 
@@ -96,6 +100,9 @@ function truthOf(scene: Scene, fish: FishTruth | null, camera: Scene['camera']):
     tiltDeg: (Math.acos(-camera.forward[2]) * 180) / Math.PI,
     cameraHeightMm: camera.positionMm[2],
     focal35Mm: camera.focal35Mm,
+    focalPx: camera.focalPx,
+    k1: camera.k1,
+    positionMm: camera.positionMm,
   };
 }
 
@@ -138,6 +145,45 @@ function shoot(scene: Scene, world: World, onProgress: (share: number) => void):
     grainAt = (grainAt * 31 + row * 977) & (GRAIN_SIZE - 1);
   }
   return { widthPx, heightPx, data };
+}
+
+/** Gaussian blur of the colours, cut off at three standard deviations. */
+function blurRaster(raster: Raster, sigmaPx: number): Raster {
+  if (sigmaPx <= 0) return raster;
+  const { widthPx, heightPx } = raster;
+  const reach = Math.ceil(3 * sigmaPx);
+  const kernel = Array.from({ length: 2 * reach + 1 }, (_, i) =>
+    Math.exp(-((i - reach) ** 2) / (2 * sigmaPx ** 2)),
+  );
+  const total = kernel.reduce((sum, value) => sum + value, 0);
+  const pass = (from: Uint8ClampedArray | Float32Array, stride: 1 | 0): Float32Array => {
+    const out = new Float32Array(from.length);
+    for (let row = 0; row < heightPx; row++) {
+      for (let column = 0; column < widthPx; column++) {
+        let [r, g, b] = [0, 0, 0];
+        for (let k = -reach; k <= reach; k++) {
+          const x = stride ? clamp(column + k, 0, widthPx - 1) : column;
+          const y = stride ? row : clamp(row + k, 0, heightPx - 1);
+          const weight = (kernel[k + reach] as number) / total;
+          const i = (y * widthPx + x) * 4;
+          r += weight * (from[i] as number);
+          g += weight * (from[i + 1] as number);
+          b += weight * (from[i + 2] as number);
+        }
+        const i = (row * widthPx + column) * 4;
+        out[i] = r;
+        out[i + 1] = g;
+        out[i + 2] = b;
+        out[i + 3] = 255;
+      }
+    }
+    return out;
+  };
+  return {
+    widthPx,
+    heightPx,
+    data: Uint8ClampedArray.from(pass(pass(raster.data, 1), 0), (value) => Math.round(value)),
+  };
 }
 
 const GRAIN_SIZE = 1 << 16;

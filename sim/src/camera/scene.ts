@@ -1,24 +1,26 @@
 import type { Identifier } from '@lauta/core/identifier';
-import { faceLengthMm, type MeasuringBoard } from '@lauta/core/photo';
+import { faceLengthMm, undistortPx, type MeasuringBoard } from '@lauta/core/photo';
 import { CARD_MM } from './card.ts';
 import { rollDice, seedFor } from './dice.ts';
 import { FISH_LOOKS, poseFish, type Fish } from './fish.ts';
+import type { Rgb } from './paint.ts';
 
 export type Vector = readonly [number, number, number];
 
-/** A pinhole camera. Axes are unit vectors in board coordinates; px centres lie at whole numbers. */
+/** A pinhole camera with one radial term (OpenCV's k1). Axes are unit vectors in board coordinates; px centres lie at whole numbers. */
 export interface Camera {
   widthPx: number;
   heightPx: number;
   focalPx: number;
   focal35Mm: number;
+  k1: number;
   positionMm: Vector;
   right: Vector;
   down: Vector;
   forward: Vector;
 }
 
-export const GROUNDS = ['planks', 'turf', 'hull', 'carpet'] as const;
+export const GROUNDS = ['planks', 'turf', 'hull', 'carpet', 'plate', 'gravel', 'corrugated'] as const;
 export type Ground = (typeof GROUNDS)[number];
 
 export interface Light {
@@ -27,6 +29,15 @@ export interface Light {
   sunStrength: number;
   skyStrength: number;
   warmth: number;
+  /** The edge of a large shadow (the photographer's): where n · (x, y) exceeds the offset the sun is gone. */
+  shade: { nx: number; ny: number; offsetMm: number; softMm: number } | null;
+}
+
+/** Water on the face: how much it mirrors the sun, and drops. */
+export interface Wet {
+  shine: number;
+  drops: number;
+  seed: number;
 }
 
 export interface PlacedCard {
@@ -40,12 +51,18 @@ export interface Scene {
   seed: number;
   board: MeasuringBoard;
   fish: Fish | null;
-  hand: { seed: number; xMm: number } | null;
+  hand: { seed: number; xMm: number; tone?: Rgb } | null;
   card: PlacedCard | null;
   camera: Camera;
   light: Light;
   ground: Ground;
   noiseLevel: number;
+  /** Standard deviation of the picture's blur, px. */
+  blurPx: number;
+  exposure: number;
+  /** How dirty the face is; 1 is a little worn. */
+  wear: number;
+  wet: Wet | null;
 }
 
 export interface SceneWish {
@@ -63,14 +80,18 @@ export interface SceneWish {
   fishSeed?: number;
 }
 
+/** Grounds of the demo's pictures. */
+const PLAIN_GROUNDS = ['planks', 'turf', 'hull', 'carpet'] as const;
+
 /** Draws everything that was not wished for from a seed. */
 export function drawScene(seed: number, wish: SceneWish): Scene {
   const dice = rollDice(seedFor(seed, 'scene'));
   const { board } = wish;
-  if (!FISH_LOOKS[wish.look]) throw new RangeError(`look: unknown ${wish.look}`);
+  const look = FISH_LOOKS[wish.look];
   const fishSeed = wish.fishSeed ?? seedFor(seed, 'fish');
+  if (!look) throw new RangeError(`look: unknown ${wish.look}`);
   const fish = {
-    look: wish.look,
+    look,
     seed: fishSeed,
     lengthMm: wish.lengthMm,
     ...poseFish(seedFor(seed, 'pose'), board.widthMm),
@@ -86,8 +107,12 @@ export function drawScene(seed: number, wish: SceneWish): Scene {
     card: wish.identifier ? placeCard(seed, wish.identifier, board, wish.lengthMm) : null,
     camera: placeCamera(seed, board, wish.widthPx ?? 1600, wish.heightPx ?? 1200, wish.maxTiltDeg ?? 12),
     light: drawLight(seed),
-    ground: dice.pick(GROUNDS),
+    ground: dice.pick(PLAIN_GROUNDS),
     noiseLevel: dice.between(1.2, 3),
+    blurPx: 0,
+    exposure: 1,
+    wear: 1,
+    wet: null,
   };
 }
 
@@ -105,10 +130,11 @@ function drawLight(seed: number): Light {
     sunStrength: 0.85 * (1 - 0.85 * clouds),
     skyStrength: 0.42 + 0.34 * clouds,
     warmth: dice.between(-0.04, 0.08),
+    shade: null,
   };
 }
 
-function placeCard(
+export function placeCard(
   seed: number,
   identifier: Identifier,
   board: MeasuringBoard,
@@ -136,12 +162,47 @@ function placeCamera(
   maxTiltDeg: number,
 ): Camera {
   const dice = rollDice(seedFor(seed, 'camera'));
-  const lengthMm = faceLengthMm(board);
   const focal35Mm = dice.whole(20, 27);
-  const focalPx = (focal35Mm * Math.hypot(widthPx, heightPx)) / Math.hypot(36, 24);
-  const tilt = (maxTiltDeg * Math.PI * dice.next()) / 180;
-  const towards = dice.between(0, 2 * Math.PI);
-  const roll = (dice.between(-7, 7) * Math.PI) / 180;
+  return aimCamera(
+    {
+      widthPx,
+      heightPx,
+      focalPx: (focal35Mm * Math.hypot(widthPx, heightPx)) / Math.hypot(36, 24),
+      focal35Mm,
+      k1: 0,
+      tiltDeg: maxTiltDeg * dice.next(),
+      towardsRad: dice.between(0, 2 * Math.PI),
+      rollDeg: dice.between(-7, 7),
+      targetShare: [dice.between(0.48, 0.52), dice.between(0.4, 0.7)],
+      fillShare: dice.between(0.72, 0.92),
+    },
+    board,
+  );
+}
+
+export interface Aim {
+  widthPx: number;
+  heightPx: number;
+  focalPx: number;
+  focal35Mm: number;
+  k1: number;
+  tiltDeg: number;
+  /** Direction over the board in which the camera looks when it is tilted. */
+  towardsRad: number;
+  rollDeg: number;
+  /** Where on the face the optical axis meets it, shares of length and width. */
+  targetShare: readonly [number, number];
+  /** Share of the picture's width that the face fills. */
+  fillShare: number;
+}
+
+/** Places a camera; it steps back until the whole ruled face is in the picture. */
+export function aimCamera(wanted: Aim, board: MeasuringBoard): Camera {
+  const { widthPx, heightPx, focalPx, focal35Mm, k1 } = wanted;
+  const lengthMm = faceLengthMm(board);
+  const tilt = (wanted.tiltDeg * Math.PI) / 180;
+  const towards = wanted.towardsRad;
+  const roll = (wanted.rollDeg * Math.PI) / 180;
   const forward: Vector = [
     Math.sin(tilt) * Math.cos(towards),
     Math.sin(tilt) * Math.sin(towards),
@@ -152,18 +213,19 @@ function placeCamera(
   const levelDown = cross(level, forward);
   const right = unit(add(scale(level, Math.cos(roll)), scale(levelDown, Math.sin(roll))));
   const down = cross(right, forward);
-  const target: Vector = [lengthMm * dice.between(0.48, 0.52), board.widthMm * dice.between(0.4, 0.7), 0];
+  const target: Vector = [lengthMm * wanted.targetShare[0], board.widthMm * wanted.targetShare[1], 0];
   const aim = (rangeMm: number): Camera => ({
     widthPx,
     heightPx,
     focalPx,
     focal35Mm,
+    k1,
     positionMm: subtract(target, scale(forward, rangeMm)),
     right,
     down,
     forward,
   });
-  let rangeMm = (focalPx * lengthMm) / (dice.between(0.72, 0.92) * widthPx);
+  let rangeMm = (focalPx * lengthMm) / (wanted.fillShare * widthPx);
   // Steps back until the whole ruled face is in the picture.
   for (let step = 0; step < 60 && !faceInPicture(aim(rangeMm), board); step++) rangeMm *= 1.03;
   return aim(rangeMm);
@@ -183,9 +245,24 @@ function faceInPicture(camera: Camera, board: MeasuringBoard): boolean {
 export function projectPoint(camera: Camera, point: Vector): [number, number] {
   const way = subtract(point, camera.positionMm);
   const depth = dot(way, camera.forward);
+  const x = dot(way, camera.right) / depth;
+  const y = dot(way, camera.down) / depth;
+  const bend = camera.focalPx * (1 + camera.k1 * (x * x + y * y));
+  return [(camera.widthPx - 1) / 2 + bend * x, (camera.heightPx - 1) / 2 + bend * y];
+}
+
+/** Direction of the ray through a px, in board coordinates (not of unit length). */
+export function rayThrough(camera: Camera, xPx: number, yPx: number): Vector {
+  const centrePx = [(camera.widthPx - 1) / 2, (camera.heightPx - 1) / 2] as const;
+  const [u, v] =
+    camera.k1 === 0
+      ? [(xPx - centrePx[0]) / camera.focalPx, (yPx - centrePx[1]) / camera.focalPx]
+      : undistortPx({ focalPx: camera.focalPx, k1: camera.k1, centrePx }, xPx, yPx);
+  const { forward, right, down } = camera;
   return [
-    (camera.widthPx - 1) / 2 + (camera.focalPx * dot(way, camera.right)) / depth,
-    (camera.heightPx - 1) / 2 + (camera.focalPx * dot(way, camera.down)) / depth,
+    forward[0] + u * right[0] + v * down[0],
+    forward[1] + u * right[1] + v * down[1],
+    forward[2] + u * right[2] + v * down[2],
   ];
 }
 

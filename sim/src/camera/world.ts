@@ -1,11 +1,11 @@
 import { faceLengthMm } from '@lauta/core/photo';
 import { paintBoard } from './boardTexture.ts';
 import { CARD_MM, paintCard } from './card.ts';
-import { seedFor } from './dice.ts';
+import { rollDice, seedFor } from './dice.ts';
 import { paintGround } from './ground.ts';
-import { clamp, hexRgb, type Rgb, type Texture } from './paint.ts';
+import { clamp, smoothstep, hexRgb, type Rgb, type Texture } from './paint.ts';
 import type { Relief } from './relief.ts';
-import { BOARD_THICK_MM, type Scene, type Vector } from './scene.ts';
+import { BOARD_THICK_MM, rayThrough, type Scene, type Vector, type Wet } from './scene.ts';
 
 /** An upright plate: the stop, or the wall along the far edge. */
 interface Plate {
@@ -23,6 +23,7 @@ const BAND_MM = 14;
 export class World {
   private readonly face: Texture;
   private readonly card: Texture | null;
+  private readonly drops: Drops | null;
   private readonly plates: Plate[];
   private readonly groundAt: (xMm: number, yMm: number) => Rgb;
   private readonly sunlit: Float32Array;
@@ -41,7 +42,8 @@ export class World {
     this.relief = relief;
     const { board } = scene;
     this.lengthMm = faceLengthMm(board);
-    this.face = paintBoard(board, seedFor(scene.seed, 'wear'));
+    this.face = paintBoard(board, seedFor(scene.seed, 'wear'), scene.wear);
+    this.drops = scene.wet ? layDrops(scene.wet, this.lengthMm, board.widthMm) : null;
     this.card = scene.card ? paintCard(scene.card.identifier) : null;
     this.groundAt = paintGround(scene.ground, seedFor(scene.seed, 'ground'));
     this.plates = [
@@ -72,16 +74,10 @@ export class World {
    * @returns whether there is detail that wants more than one ray
    */
   see(column: number, row: number, sum: Float32Array): boolean {
-    const { camera } = this.scene;
-    const u = (column - (camera.widthPx - 1) / 2) / camera.focalPx;
-    const v = (row - (camera.heightPx - 1) / 2) / camera.focalPx;
-    const { forward, right, down } = camera;
-    const dx = forward[0] + u * right[0] + v * down[0];
-    const dy = forward[1] + u * right[1] + v * down[1];
-    const dz = forward[2] + u * right[2] + v * down[2];
+    const [dx, dy, dz] = rayThrough(this.scene.camera, column, row);
     const detailed = this.trace(dx, dy, dz);
     for (let channel = 0; channel < 3; channel++) {
-      const linear = (this.colour[channel as 0 | 1 | 2] as number) / 255;
+      const linear = (this.scene.exposure * (this.colour[channel as 0 | 1 | 2] as number)) / 255;
       // A phone's tone curve: a gentle shoulder, so that sunlit white does not clip at once.
       const toned = linear < 0.75 ? linear : 0.75 + (1 - Math.exp(-(linear - 0.75) * 2.2)) / 2.2 / 1.05;
       sum[channel] = (sum[channel] as number) + 255 * toned;
@@ -105,7 +101,7 @@ export class World {
     const x = ox + toFace * dx;
     const y = oy + toFace * dy;
     if (this.onSlab(x, y)) {
-      this.shadeFace(x, y);
+      this.shadeFace(x, y, dx, dy, dz);
       return true;
     }
     const toGround = -(oz + BOARD_THICK_MM) / dz;
@@ -266,8 +262,16 @@ export class World {
     const { relief } = this;
     const column = Math.floor(((x - relief.x0Mm) * relief.cellsPerMm) / 2);
     const row = Math.floor(((y - relief.y0Mm) * relief.cellsPerMm) / 2);
-    if (column < 0 || column >= this.sunlitColumns) return 1;
-    return this.sunlit[row * this.sunlitColumns + column] ?? 1;
+    const open = this.outOfShade(x, y);
+    if (column < 0 || column >= this.sunlitColumns) return open;
+    return open * (this.sunlit[row * this.sunlitColumns + column] ?? 1);
+  }
+
+  private outOfShade(x: number, y: number): number {
+    const { shade } = this.scene.light;
+    if (!shade) return 1;
+    const beyond = shade.nx * x + shade.ny * y - shade.offsetMm;
+    return 1 - smoothstep(-shade.softMm, shade.softMm, beyond);
   }
 
   /** Colours a surface: the sky from everywhere, the sun by its angle. */
@@ -281,9 +285,27 @@ export class World {
     this.colour[2] = colour[2] * (direct * (1 - warmth) + sky * 1.05);
   }
 
-  private shadeFace(x: number, y: number): void {
+  private shadeFace(x: number, y: number, dx: number, dy: number, dz: number): void {
     const sunlit = this.sunlitAt(x, y);
-    this.light(this.overCard(x, y, 0) ?? sampleTexture(this.face, x, y), 0, 0, 1, sunlit);
+    const card = this.overCard(x, y, 0);
+    this.light(card ?? sampleTexture(this.face, x, y), 0, 0, 1, sunlit);
+    const { wet } = this.scene;
+    if (!wet || card) return;
+    // A water film mirrors the sun about its mirror direction; a drop does so at one place, and darkens its rim.
+    const { sun, sunStrength } = this.scene.light;
+    const away = Math.hypot(dx, dy, dz);
+    const drop = this.drops?.at(x, y) ?? null;
+    const [nx, ny] = drop ? [drop.nx, drop.ny] : [0, 0];
+    const half = Math.hypot(sun[0] - dx / away, sun[1] - dy / away, sun[2] - dz / away);
+    const cosine = Math.max(
+      0,
+      (nx * (sun[0] - dx / away) + ny * (sun[1] - dy / away) + (sun[2] - dz / away)) /
+        half /
+        Math.hypot(nx, ny, 1),
+    );
+    const shine = sunStrength * sunlit * (drop ? 240 * cosine ** 300 : wet.shine * 200 * cosine ** 80);
+    for (const channel of [0, 1, 2] as const)
+      this.colour[channel] = this.colour[channel] * (drop ? drop.dim : 1) + shine;
   }
 
   private shadeGround(x: number, y: number): boolean {
@@ -370,6 +392,41 @@ export class World {
     if (weight === 0) return { colour: [90, 90, 70], cover: 1, gloss: 0 };
     return { colour: [r / weight, g / weight, b / weight], cover: cover / weight, gloss: gloss / weight };
   }
+}
+
+interface Drops {
+  at: (x: number, y: number) => { nx: number; ny: number; dim: number } | null;
+}
+
+/** Round drops strewn over the face, found again by a grid of 10 mm. */
+function layDrops(wet: Wet, lengthMm: number, widthMm: number): Drops {
+  const dice = rollDice(wet.seed);
+  const grid = new Map<number, { x: number; y: number; r: number }[]>();
+  const key = (x: number, y: number): number => Math.floor(x / 10) * 1000 + Math.floor(y / 10);
+  for (let i = 0; i < wet.drops; i++) {
+    const drop = {
+      x: dice.between(0, lengthMm),
+      y: dice.between(0, widthMm),
+      r: 0.6 + 2.6 * dice.next() ** 3,
+    };
+    for (const ox of [-drop.r, drop.r])
+      for (const oy of [-drop.r, drop.r]) {
+        const k = key(drop.x + ox, drop.y + oy);
+        const list = grid.get(k) ?? [];
+        if (!list.includes(drop)) grid.set(k, [...list, drop]);
+      }
+  }
+  return {
+    at: (x, y) => {
+      for (const drop of grid.get(key(x, y)) ?? []) {
+        const dx = (x - drop.x) / drop.r;
+        const dy = (y - drop.y) / drop.r;
+        const off = Math.hypot(dx, dy);
+        if (off < 1) return { nx: 0.7 * dx, ny: 0.7 * dy, dim: 0.92 - 0.25 * off ** 4 };
+      }
+      return null;
+    },
+  };
 }
 
 /** The colour last sampled, overwritten by the next: millions of samples a picture would keep the collector busy. */

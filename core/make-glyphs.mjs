@@ -1,10 +1,10 @@
-// Draws the outlines of digits and capitals from a font file into sim/data/glyphs.json.
-// Run by hand when the face of the simulated boards should change: node sim/make-glyphs.mjs FONT.ttf
+// Draws the outlines of digits and capitals from a font file into core/data/glyphs.json.
+// Run by hand when the face of the simulated boards should change: node core/make-glyphs.mjs FONT.ttf
 import { readFileSync, writeFileSync } from 'node:fs';
 import opentype from 'opentype.js';
 
 const [fontFile] = process.argv.slice(2);
-if (!fontFile) throw new Error('usage: node sim/make-glyphs.mjs FONT.ttf');
+if (!fontFile) throw new Error('usage: node core/make-glyphs.mjs FONT.ttf');
 const file = readFileSync(fontFile);
 const font = opentype.parse(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength));
 const capHeight = font.charToGlyph('H').getBoundingBox().y2;

@@ -1,0 +1,108 @@
+import { numeralsSeen } from '../board-search/numerals.ts';
+import type { Pattern } from '../board-search/pattern.ts';
+import type { Tones } from '../board-search/tones.ts';
+import type { LensPose } from '../lens.ts';
+import type { Raster } from '../rectify.ts';
+import { coverageOf, type Coverage } from './coverage.ts';
+import { viewFace, type FaceView } from './faceView.ts';
+import { lineEvidence } from './lineEvidence.ts';
+import { pieceTogether, type Piece } from './mask.ts';
+import { BARE, addLines, bareCells, numeralInk } from './printedInk.ts';
+import { findTailTip, type TailHint, type TailTip } from './tail.ts';
+
+export interface LocatedFish {
+  view: FaceView;
+  coverage: Coverage;
+  labels: Int32Array;
+  piece: Piece;
+  tip: TailTip;
+}
+
+export type FishTrouble = 'no-fish' | 'no-tail';
+
+const FINE_CELLS_PER_MM = 2;
+const LEAST_LENGTH_MM = 60;
+
+export function locateFish(
+  photo: Raster,
+  smooth: Tones,
+  pose: LensPose,
+  pattern: Pattern,
+): { ok: true; value: LocatedFish } | { ok: false; code: FishTrouble } {
+  const fine = viewFace(photo, pose, {
+    fromXMm: -30,
+    toXMm: pattern.lengthMm + 14,
+    fromYMm: -12,
+    toYMm: pattern.widthMm + 12,
+    cellsPerMm: FINE_CELLS_PER_MM,
+  });
+  const numerals = numeralInk(fine, pattern, numeralsSeen(smooth, pose, pattern));
+  const view = bareCells(fine, addLines(numerals, fine, pattern), FINE_CELLS_PER_MM);
+  const coverage = coverageOf(view, lineEvidence(smooth, pose, pattern), pattern);
+  const { labels, pieces } = pieceTogether(view, coverage.odds, pattern);
+  const piece = pickFish(pieces, view);
+  if (!piece) return { ok: false, code: 'no-fish' };
+  const hint = {
+    ...tailHint(view, labels, piece),
+    printedAt: (xMm: number, yMm: number): number => {
+      const column = Math.floor((xMm - fine.fromXMm) * fine.cellsPerMm);
+      const row = Math.floor((yMm - fine.fromYMm) * fine.cellsPerMm);
+      return numerals[row * fine.columns + column] ?? BARE;
+    },
+  };
+  const faceAt = faceColours(view, coverage);
+  const tip = findTailTip(photo, pose, pattern, hint, faceAt);
+  if (!tip) return { ok: false, code: 'no-tail' };
+  return { ok: true, value: { view, coverage, labels, piece, tip } };
+}
+
+/** The piece that is longest along the board, begins in its first part and is thick enough to be a body. */
+function pickFish(pieces: readonly Piece[], view: FaceView): Piece | null {
+  let best: Piece | null = null;
+  let bestScore = 0;
+  for (const piece of pieces) {
+    const lengthMm = (piece.toColumn - piece.fromColumn) / view.cellsPerMm;
+    if (lengthMm < LEAST_LENGTH_MM || piece.area / view.cellsPerMm ** 2 < 8 * lengthMm) continue;
+    const fromMm = view.fromXMm + piece.fromColumn / view.cellsPerMm;
+    const score = lengthMm - 0.7 * Math.max(0, fromMm - 20);
+    if (score > bestScore) [best, bestScore] = [piece, score];
+  }
+  return best;
+}
+
+function tailHint(view: FaceView, labels: Int32Array, piece: Piece): Omit<TailHint, 'printedAt'> {
+  const rowMm = 1 / view.cellsPerMm;
+  // Only the fish's last part: the body's rows would hide a lobe.
+  const fromColumn = piece.toColumn - Math.round(30 * view.cellsPerMm);
+  const edges: number[] = [];
+  for (let row = piece.fromRow; row <= piece.toRow; row++) {
+    let edge = NaN;
+    for (let column = piece.toColumn; column >= fromColumn; column--) {
+      if (labels[row * view.columns + column] !== piece.label) continue;
+      edge = view.fromXMm + (column + 1) / view.cellsPerMm;
+      break;
+    }
+    edges.push(edge);
+  }
+  return {
+    edgeMm: Float32Array.from(edges),
+    fromYMm: view.fromYMm + piece.fromRow * rowMm,
+    rowMm,
+    tipMm: view.fromXMm + (piece.toColumn + 1) / view.cellsPerMm,
+  };
+}
+
+function faceColours(
+  view: FaceView,
+  coverage: Coverage,
+): (xMm: number, yMm: number) => readonly [number, number, number] {
+  return (xMm, yMm) => {
+    const column = Math.min(
+      view.columns - 1,
+      Math.max(0, Math.floor((xMm - view.fromXMm) * view.cellsPerMm)),
+    );
+    const row = Math.min(view.rows - 1, Math.max(0, Math.floor((yMm - view.fromYMm) * view.cellsPerMm)));
+    const i = (row * view.columns + column) * 3;
+    return [coverage.face[i] as number, coverage.face[i + 1] as number, coverage.face[i + 2] as number];
+  };
+}

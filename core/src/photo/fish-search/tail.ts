@@ -1,0 +1,311 @@
+import type { Pattern } from '../board-search/pattern.ts';
+import type { LensPose } from '../lens.ts';
+import type { Raster } from '../rectify.ts';
+import { viewFace, type FaceView } from './faceView.ts';
+import { BARE, INK, INK_EDGE } from './printedInk.ts';
+
+/** The fish's far end, seen closely. */
+export interface TailTip {
+  xMm: number;
+  yMm: number;
+  /** How far the edge scatters about the tip, mm. */
+  scatterMm: number;
+  /** Distance of the tail's colour from the board's over the noise there. */
+  contrast: number;
+  inNumeral: boolean;
+  /** The tail's edge row by row, mm. */
+  edge: readonly (readonly [number, number])[];
+}
+
+const CELLS_PER_MM = 4;
+/** How much a darker shade of the board's own colour counts: it may be shadow. */
+const SHADE_WEIGHT = 0.15;
+/** How much white added to the board's colour counts: it may be glare. */
+const GLARE_WEIGHT = 0.45;
+/** Share of the inside's distance at which the edge lies: fins thin out towards their edge. */
+const EDGE_SHARE = 0.4;
+/** An edge farther than this from the coarse mask's is not the tail's. */
+const NEAR_MASK_MM = 2.2;
+
+export interface TailHint {
+  /** Coarse edge: largest x of the mask, mm, for each row of `rowMm` from `fromYMm` on; NaN where the mask has none. */
+  edgeMm: Float32Array;
+  fromYMm: number;
+  rowMm: number;
+  tipMm: number;
+  /** What a numeral prints at a place: BARE, INK_EDGE or INK. */
+  printedAt: (xMm: number, yMm: number) => number;
+}
+
+/** The bare face's colour at a place, 0-255. */
+export type FaceColourAt = (xMm: number, yMm: number) => readonly [number, number, number];
+
+/**
+ * Finds the far end at sub-pixel: for each row the place where the colour's distance from the bare board falls to
+ * half of what it is inside; the farthest of these, smoothed over neighbouring rows.
+ */
+export function findTailTip(
+  photo: Raster,
+  pose: LensPose,
+  pattern: Pattern,
+  hint: TailHint,
+  faceAt: FaceColourAt,
+): TailTip | null {
+  const window = {
+    fromXMm: hint.tipMm - 34,
+    toXMm: hint.tipMm + 14,
+    fromYMm: Math.max(-4, hint.fromYMm - 6),
+    toYMm: Math.min(pattern.widthMm + 4, hint.fromYMm + hint.edgeMm.length * hint.rowMm + 6),
+    cellsPerMm: CELLS_PER_MM,
+  };
+  const view = viewFace(photo, pose, window);
+  const away = distances(view, pattern, hint, faceAt);
+  const level = edgeLevel(view, away, hint);
+  if (!level) return null;
+  const edges = rowEdges(view, away, hint, level.atLevel);
+  const tip = farthest(view, edges, hint);
+  if (!tip) return null;
+  const edge = edges.flatMap((at, row) =>
+    at === null ? [] : [[at, view.fromYMm + (row + 0.5) / view.cellsPerMm] as const],
+  );
+  const inNumeral = [0, 0.5, 1, 1.5].some((off) => hint.printedAt(tip.xMm + off, tip.yMm) !== BARE);
+  return { ...tip, contrast: level.contrast, inNumeral, edge };
+}
+
+/** Distance of each cell's colour from the board's, along which a shade counts little; across ink edges interpolated. */
+function distances(view: FaceView, pattern: Pattern, hint: TailHint, faceAt: FaceColourAt): Float32Array {
+  const { columns, rows, cellsPerMm } = view;
+  const away = new Float32Array(columns * rows);
+  const known = new Uint8Array(columns * rows);
+  const ink = inkZones(view, pattern);
+  const tailShare = tailInkShare(view, pattern, hint, faceAt);
+  for (let row = 0; row < rows; row++) {
+    const yMm = view.fromYMm + (row + 0.5) / cellsPerMm;
+    for (let column = 0; column < columns; column++) {
+      const i = row * columns + column;
+      if (!view.inPhoto[i]) continue;
+      const xMm = view.fromXMm + (column + 0.5) / cellsPerMm;
+      const zone = Math.max(ink[i] as number, hint.printedAt(xMm, yMm));
+      if (zone === INK_EDGE) continue;
+      const [red, green, blue] = faceAt(xMm, yMm);
+      const p = [
+        view.rgb[i * 3] as number,
+        view.rgb[i * 3 + 1] as number,
+        view.rgb[i * 3 + 2] as number,
+      ] as const;
+      if (zone === INK) {
+        // Where ink is expected and seen it is board, unless the tail is as dark (or as light) as ink.
+        if (tailShare !== null && Math.abs(tailShare - 1) < 0.35) continue;
+        const share = inkShareOf(p, [red, green, blue], pattern);
+        if (share < 0.6) continue;
+        away[i] = 0;
+        known[i] = 1;
+        continue;
+      }
+      away[i] = distance(p, [red, green, blue]);
+      known[i] = 1;
+    }
+  }
+  bridge(away, known, columns, rows);
+  return medianOfNine(away, columns, rows);
+}
+
+/**
+ * Distance of a colour from a bare face's, in 8-bit steps. Darker shades of it (shadow) and white on top of it (a
+ * mirrored sky) count little.
+ */
+function distance(p: readonly [number, number, number], face: readonly [number, number, number]): number {
+  const size = face[0] * face[0] + face[1] * face[1] + face[2] * face[2];
+  const shade = (p[0] * face[0] + p[1] * face[1] + p[2] * face[2]) / size;
+  if (shade <= 1) {
+    const perp = Math.hypot(p[0] - shade * face[0], p[1] - shade * face[1], p[2] - shade * face[2]);
+    return Math.hypot(perp, shadeCount(shade) * Math.sqrt(size));
+  }
+  const [dr, dg, db] = [p[0] - face[0], p[1] - face[1], p[2] - face[2]];
+  const white = Math.max(0, (dr + dg + db) / 3);
+  return Math.hypot(dr - white, dg - white, db - white, GLARE_WEIGHT * white);
+}
+
+/** A shadow leaves half of an 8-bit value or more; what is darker than that is hardly shadow. */
+function shadeCount(shade: number): number {
+  return shade > 0.5 ? SHADE_WEIGHT * (1 - shade) : SHADE_WEIGHT * 0.5 + (0.5 - shade);
+}
+
+/** How far a colour is from the face towards the ink, 0 to 1, by log brightness. */
+function inkShareOf(
+  p: readonly [number, number, number],
+  face: readonly [number, number, number],
+  pattern: Pattern,
+): number {
+  const log = (c: readonly [number, number, number]): number => Math.log(0.3 * c[0] + 0.6 * c[1] + 0.1 * c[2] + 6);
+  return ((pattern.inkDarker ? 1 : -1) * (log(face) - log(p))) / pattern.inkContrast;
+}
+
+/** The same for the tail's usual colour; null when too little of it is seen. */
+function tailInkShare(view: FaceView, pattern: Pattern, hint: TailHint, faceAt: FaceColourAt): number | null {
+  const shares: number[] = [];
+  for (let row = 0; row < view.rows; row += 3) {
+    const yMm = view.fromYMm + (row + 0.5) / view.cellsPerMm;
+    const coarseMm = coarseEdge(hint, yMm);
+    if (Number.isNaN(coarseMm)) continue;
+    for (let column = 0; column < view.columns; column += 3) {
+      const xMm = view.fromXMm + (column + 0.5) / view.cellsPerMm;
+      if (xMm > coarseMm - 1 || xMm < coarseMm - 10) continue;
+      const i = (row * view.columns + column) * 3;
+      shares.push(
+        inkShareOf([view.rgb[i] as number, view.rgb[i + 1] as number, view.rgb[i + 2] as number], faceAt(xMm, yMm), pattern),
+      );
+    }
+  }
+  if (shares.length < 12) return null;
+  return shares.sort((a, b) => a - b)[shares.length >> 1] as number;
+}
+
+/** What lines print at each cell. */
+function inkZones(view: FaceView, pattern: Pattern): Uint8Array {
+  const zones = new Uint8Array(view.columns * view.rows);
+  for (const line of pattern.lines) {
+    const outer = line.strokeMm / 2 + 0.7;
+    const core = line.strokeMm / 2 - 0.35;
+    const left = Math.max(0, Math.ceil((line.xMm - outer - view.fromXMm) * view.cellsPerMm - 0.5));
+    const right = Math.min(
+      view.columns - 1,
+      Math.floor((line.xMm + outer - view.fromXMm) * view.cellsPerMm - 0.5),
+    );
+    if (right < 0 || left >= view.columns) continue;
+    for (const [fromMm, toMm] of line.spansMm) {
+      const top = Math.max(0, Math.floor((fromMm - 0.6 - view.fromYMm) * view.cellsPerMm));
+      const bottom = Math.min(view.rows - 1, Math.ceil((toMm + 0.6 - view.fromYMm) * view.cellsPerMm));
+      for (let row = top; row <= bottom; row++) {
+        for (let column = left; column <= right; column++) {
+          const off = Math.abs(view.fromXMm + (column + 0.5) / view.cellsPerMm - line.xMm);
+          zones[row * view.columns + column] = off < core ? INK : INK_EDGE;
+        }
+      }
+    }
+  }
+  return zones;
+}
+
+/** Fills unknown cells from the nearest known ones of their row, in proportion. */
+function bridge(values: Float32Array, known: Uint8Array, columns: number, rows: number): void {
+  for (let row = 0; row < rows; row++) {
+    let last = -1;
+    for (let column = 0; column < columns; column++) {
+      if (!known[row * columns + column]) continue;
+      if (last >= 0 && column - last > 1) {
+        const a = values[row * columns + last] as number;
+        const b = values[row * columns + column] as number;
+        for (let k = last + 1; k < column; k++)
+          values[row * columns + k] = a + ((b - a) * (k - last)) / (column - last);
+      }
+      last = column;
+    }
+  }
+}
+
+/** Median over three by three cells: grain goes, edges stay where they are. */
+function medianOfNine(values: Float32Array, columns: number, rows: number): Float32Array {
+  const out = values.slice();
+  const nine = new Float32Array(9);
+  for (let row = 1; row + 1 < rows; row++) {
+    for (let column = 1; column + 1 < columns; column++) {
+      const at = row * columns + column;
+      for (let k = 0; k < 9; k++)
+        nine[k] = values[at + (Math.floor(k / 3) - 1) * columns + (k % 3) - 1] as number;
+      nine.sort();
+      out[at] = nine[4] as number;
+    }
+  }
+  return out;
+}
+
+/** The distance from the bare board at which the tail begins: between the board's noise and the tail's own. */
+function edgeLevel(
+  view: FaceView,
+  away: Float32Array,
+  hint: TailHint,
+): { atLevel: number; contrast: number } | null {
+  const inside: number[] = [];
+  const outside: number[] = [];
+  for (let row = 0; row < view.rows; row += 2) {
+    const coarseMm = coarseEdge(hint, view.fromYMm + (row + 0.5) / view.cellsPerMm);
+    if (Number.isNaN(coarseMm)) continue;
+    for (let column = 0; column < view.columns; column += 2) {
+      const off = view.fromXMm + (column + 0.5) / view.cellsPerMm - coarseMm;
+      if (off < -1 && off > -12) inside.push(away[row * view.columns + column] as number);
+      else if (off > 1.5 && off < 9) outside.push(away[row * view.columns + column] as number);
+    }
+  }
+  if (inside.length < 20 || outside.length < 20) return null;
+  const at = (values: number[], share: number): number =>
+    values.sort((a, b) => a - b)[Math.floor(share * (values.length - 1))] as number;
+  const noise = at(outside, 0.5);
+  const tail = at(inside, 0.5);
+  if((globalThis as any).DBG) console.log('level',noise,tail,inside.length,outside.length);
+  if (tail < 1.5 * noise + 4) return null;
+  return { atLevel: noise + EDGE_SHARE * (tail - noise), contrast: tail / Math.max(1, at(outside, 0.75)) };
+}
+
+function rowEdges(view: FaceView, away: Float32Array, hint: TailHint, level: number): (number | null)[] {
+  const { columns, rows, cellsPerMm } = view;
+  const edges: (number | null)[] = [];
+  for (let row = 0; row < rows; row++) {
+    const coarseMm = coarseEdge(hint, view.fromYMm + (row + 0.5) / cellsPerMm);
+    edges.push(
+      Number.isNaN(coarseMm)
+        ? null
+        : rowEdge(away.subarray(row * columns, (row + 1) * columns), view, coarseMm, level),
+    );
+  }
+  return edges;
+}
+
+/** The coarse edge at or next to a row. */
+function coarseEdge({ edgeMm, fromYMm, rowMm }: TailHint, yMm: number): number {
+  const at = Math.floor((yMm - fromYMm) / rowMm);
+  let best = NaN;
+  for (let i = at - 1; i <= at + 1; i++) {
+    const edge = edgeMm[i];
+    if (edge !== undefined && !Number.isNaN(edge)) best = Number.isNaN(best) ? edge : Math.max(best, edge);
+  }
+  return best;
+}
+
+function rowEdge(away: Float32Array, view: FaceView, coarseMm: number, level: number): number | null {
+  const at = (xMm: number): number => Math.round((xMm - view.fromXMm) * view.cellsPerMm - 0.5);
+  const start = Math.min(view.columns - 2, at(coarseMm + NEAR_MASK_MM));
+  const end = Math.max(6, at(coarseMm - NEAR_MASK_MM));
+  for (let column = start; column > end; column--) {
+    const here = away[column] as number;
+    const next = away[column - 1] as number;
+    if (here >= level || next < level) continue;
+    // It must stay inside for a millimetre, but for a light ray of the fin.
+    let inside = 0;
+    for (let k = 1; k <= 5; k++) if ((away[column - k] as number) >= level) inside++;
+    if (inside < 4) continue;
+    const share = (level - here) / (next - here || 1);
+    return view.fromXMm + (column + 0.5 - share) / view.cellsPerMm;
+  }
+  return null;
+}
+
+/** The farthest edge, as the last but one of five neighbouring rows. */
+function farthest(
+  view: FaceView,
+  edges: readonly (number | null)[],
+  hint: TailHint,
+): Omit<TailTip, 'inNumeral' | 'edge' | 'contrast'> | null {
+  let best: Omit<TailTip, 'inNumeral' | 'edge' | 'contrast'> | null = null;
+  const reach = 2;
+  for (let row = reach; row + reach < edges.length; row++) {
+    const near = edges.slice(row - reach, row + reach + 1).filter((edge) => edge !== null);
+    if (near.length < 4) continue;
+    const places = [...near].sort((a, b) => a - b);
+    const xMm = places[places.length - 2] as number;
+    if (best && xMm <= best.xMm) continue;
+    const scatterMm = Math.sqrt(places.reduce((sum, x) => sum + (x - xMm) ** 2, 0) / places.length);
+    best = { xMm, yMm: view.fromYMm + (row + 0.5) / view.cellsPerMm, scatterMm };
+  }
+  return best && best.xMm > hint.tipMm - 12 ? best : null;
+}

@@ -1,0 +1,72 @@
+import { existsSync } from 'node:fs';
+import { mkdir, readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import { RENDERER_VERSION } from '../camera/index.ts';
+import type { PhotoOrder } from './photoWorker.ts';
+import type { PhotoRecord } from './truth.ts';
+
+export interface DrawOptions {
+  dir: string;
+  seeds: readonly number[];
+  threads: number;
+  widthPx?: number;
+  heightPx?: number;
+  fish?: boolean;
+  maxTiltDeg?: number;
+  /** Told after each photograph. */
+  onDrawn?: (done: number, all: number) => void;
+}
+
+/** Draws photographs from their seeds on threads of their own; those that the folder has already are kept. */
+export async function drawPhotos(options: DrawOptions): Promise<PhotoRecord[]> {
+  const { dir, seeds } = options;
+  await mkdir(dir, { recursive: true });
+  const kind = options.fish === false ? 'bare-' : '';
+  const orders = seeds.map((seed): PhotoOrder => ({
+    seed,
+    dir,
+    name: `v${RENDERER_VERSION}-${kind}${seed}.jpg`,
+    widthPx: options.widthPx ?? 2016,
+    heightPx: options.heightPx ?? 1512,
+    fish: options.fish ?? true,
+    maxTiltDeg: options.maxTiltDeg ?? 40,
+  }));
+  const records = new Array<PhotoRecord>(orders.length);
+  let next = 0;
+  let done = 0;
+  const runOn = async (worker: Worker): Promise<void> => {
+    for (let i = next++; i < orders.length; i = next++) {
+      const order = orders[i] as PhotoOrder;
+      const stored = join(dir, order.name.replace(/\.jpg$/, '.json'));
+      records[i] = existsSync(stored)
+        ? (JSON.parse(await readFile(stored, 'utf8')) as PhotoRecord)
+        : await drawOn(worker, i, order);
+      options.onDrawn?.(++done, orders.length);
+    }
+  };
+  const workers = Array.from(
+    { length: options.threads },
+    () => new Worker(new URL('./photoThread.mjs', import.meta.url), { execArgv: [] }),
+  );
+  try {
+    await Promise.all(workers.map(runOn));
+  } finally {
+    await Promise.all(workers.map((worker) => worker.terminate()));
+  }
+  return records;
+}
+
+function drawOn(worker: Worker, id: number, order: PhotoOrder): Promise<PhotoRecord> {
+  return new Promise((resolve, reject) => {
+    const settle = (message: { id: number; record?: PhotoRecord; error?: string }): void => {
+      worker.off('message', settle);
+      worker.off('error', reject);
+      if (message.record) resolve(message.record);
+      else reject(new Error(`photo ${order.name}: ${message.error ?? 'no answer'}`));
+    };
+    worker.on('message', settle);
+    worker.on('error', reject);
+    worker.postMessage({ id, order });
+  });
+}

@@ -1,0 +1,2 @@
+export { drawPhotos, type DrawOptions } from './drawPhotos.ts';
+export { recordOf, type PhotoRecord } from './truth.ts';

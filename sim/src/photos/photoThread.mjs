@@ -1,0 +1,5 @@
+// Lets a worker thread load TypeScript as the main thread does.
+import { register } from 'tsx/esm/api';
+
+register();
+await import('./photoWorker.ts');

@@ -1,0 +1,54 @@
+import { writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { parentPort } from 'node:worker_threads';
+import sharp from 'sharp';
+import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/core/photo';
+import { drawRangedScene, renderScene, writeExif } from '../camera/index.ts';
+import { recordOf, type PhotoRecord } from './truth.ts';
+
+/** One photograph to draw from its seed and to store in a folder. */
+export interface PhotoOrder {
+  seed: number;
+  dir: string;
+  name: string;
+  widthPx: number;
+  heightPx: number;
+  fish: boolean;
+  maxTiltDeg: number;
+  /** Boards to choose from; by default the shipped ones. */
+  boards?: readonly MeasuringBoard[];
+}
+
+parentPort?.on('message', ({ id, order }: { id: number; order: PhotoOrder }) => {
+  draw(order).then(
+    (record) => parentPort?.postMessage({ id, record }),
+    (error: unknown) => parentPort?.postMessage({ id, error: String(error) }),
+  );
+});
+
+async function draw(order: PhotoOrder): Promise<PhotoRecord> {
+  const { seed, dir, name, widthPx, heightPx, fish, maxTiltDeg } = order;
+  const { scene, jpegQuality } = drawRangedScene(seed, {
+    boards: order.boards ?? SHIPPED_BOARDS,
+    widthPx,
+    heightPx,
+    maxTiltDeg,
+    fish,
+  });
+  const { raster, truth } = renderScene(scene);
+  const plain = await sharp(raster.data, { raw: { width: widthPx, height: heightPx, channels: 4 } })
+    .jpeg({ quality: jpegQuality })
+    .toBuffer();
+  const jpeg = writeExif(plain, {
+    takenLocal: '2026:06:14 09:30:00',
+    offset: '+02:00',
+    focal35Mm: truth.focal35Mm,
+    device: 'simulated camera',
+    position: null,
+    takenUtc: { date: '2026:06:14', hour: 7, minute: 30, second: 0 },
+  });
+  const record = recordOf(name, scene, truth);
+  await writeFile(join(dir, name), jpeg);
+  await writeFile(join(dir, name.replace(/\.jpg$/, '.json')), JSON.stringify(record));
+  return record;
+}
