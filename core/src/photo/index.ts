@@ -1,4 +1,17 @@
 export {
+  TAIL_HEIGHT_MM,
+  analysePhoto,
+  analysisSteps,
+  trueLengthMm,
+  type AnalysisOptions,
+  type AnalysisStage,
+  type AnalysisTrouble,
+  type BoardFound,
+  type PhotoAnalysis,
+} from './analyse.ts';
+export { BENCH_CHECKS, VERDICTS, type BenchCheck, type Finding, type FindingVerdict } from './findings.ts';
+export { isTurned, toStoredPx, uprightRaster } from './orientation.ts';
+export {
   SHIPPED_BOARDS,
   boardLines,
   boardNumerals,
@@ -12,6 +25,7 @@ export {
   type MeasuringBoard,
 } from './board.ts';
 export { cameraPose, focalPxFrom35mm, type CameraPose } from './camera.ts';
+export { seededDice } from './dice.ts';
 export { NO_EXIF, readExif, type PhotoExif } from './exif.ts';
 export {
   checkQuad,
@@ -35,6 +49,7 @@ export { turn, type Point, type Quad } from './point.ts';
 export {
   HAND_SIGMA_PX,
   readBoard,
+  type BoardLens,
   type BoardMarks,
   type BoardReading,
   type ErrorShare,

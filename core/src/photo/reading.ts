@@ -20,9 +20,15 @@ export interface ReadingOptions {
   tipSigmaPx?: number;
 }
 
+/** The lens of a photograph, as far as it bends the board: focal length and one radial term (OpenCV's k1). */
+export interface BoardLens {
+  focalPx: number;
+  k1: number;
+}
+
 /** One cause of doubt and what it does to the length (a standard uncertainty, GUM). */
 export interface ErrorShare {
-  cause: 'board-fit' | 'tip-edge';
+  cause: 'board-fit' | 'tip-edge' | 'tail-height' | 'distortion';
   sigmaMm: number;
 }
 

@@ -1,4 +1,6 @@
-/** Seeded dice: the same seed gives the same scene on every machine (mulberry32, public domain, by T. Ettinger). */
+import { seededDice } from '@lauta/core/photo';
+
+/** Seeded dice: the same seed gives the same scene on every machine. */
 export interface Dice {
   /** Uniform in [0, 1). */
   next(): number;
@@ -11,14 +13,7 @@ export interface Dice {
 }
 
 export function rollDice(seed: number): Dice {
-  let state = seed >>> 0;
-  const next = (): number => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
-  };
+  const next = seededDice(seed);
   return {
     next,
     between: (low, high) => low + (high - low) * next(),

@@ -286,11 +286,17 @@ function layFins(
     const dy = (y - axis(1)) / lengthMm;
     const angle = Math.atan2(dy, dx);
     if (Math.abs(angle) > (look.tailSpreadRad ?? TAIL_SPREAD_RAD)) return;
-    if (Math.hypot(dx, dy) > tailRadius(angle, look) * reach) return;
+    const insideMm = (tailRadius(angle, look) * reach - Math.hypot(dx, dy)) * lengthMm;
+    if (insideMm < 0) return;
     const light = rays(angle * 90) * (0.95 - 0.6 * dx);
     const blotch = look.tailBlotched ? look.tailBlotched * smoothstep(0.5, 0.62, noise(dx * 60, dy * 60)) : 0;
-    relief.put(cell, tailMm, mix(finColour(light), look.patternColour, blotch), 0.96, 0.15);
+    relief.put(cell, tailMm, mix(finColour(light), look.patternColour, blotch), tailCover(insideMm), 0.15);
   });
+}
+
+/** A fin thins out over its last millimetre. */
+function tailCover(insideMm: number): number {
+  return 0.1 + 0.86 * smoothstep(0, 1, insideMm);
 }
 
 /** The caudal fin's edge, before it is scaled so that its farthest point lies at exactly the total length. */

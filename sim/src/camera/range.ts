@@ -31,8 +31,10 @@ export function drawRangedScene(seed: number, wish: RangeWish): RangedScene {
   const widthPx = wish.widthPx ?? 2016;
   const heightPx = wish.heightPx ?? 1512;
   const board = dice.pick(wish.boards);
-  const lengthMm = dice.between(0.38, 0.88) * faceLengthMm(board);
   const look = drawLook(rollDice(seedFor(seed, 'look')));
+  // A deep fish is not so long that it hides the whole board.
+  const longest = Math.min(0.85 * faceLengthMm(board), board.widthMm / (0.25 * look.depth));
+  const lengthMm = dice.between(0.36 * faceLengthMm(board), longest);
   const identifier: Identifier = {
     eventCode: 'K7Q4M',
     entrantNumber: dice.whole(101, 999),

@@ -65,6 +65,23 @@ export class Relief {
     this.gloss[cell] = gloss;
   }
 
+  /** Whether a place belongs to what lies there: nearer to covered cells than to bare ones. */
+  isCoveredAt(xMm: number, yMm: number): boolean {
+    const u = (xMm - this.x0Mm) * this.cellsPerMm - 0.5;
+    const v = (yMm - this.y0Mm) * this.cellsPerMm - 0.5;
+    if (u < 0 || v < 0 || u >= this.columns - 1 || v >= this.rows - 1) return false;
+    const column = Math.floor(u);
+    const row = Math.floor(v);
+    const fu = u - column;
+    const fv = v - row;
+    const cell = row * this.columns + column;
+    const c = this.cover;
+    const full = (i: number): number => ((c[i] as number) > 0 ? 1 : 0);
+    const top = full(cell) * (1 - fu) + full(cell + 1) * fu;
+    const bottom = full(cell + this.columns) * (1 - fu) + full(cell + this.columns + 1) * fu;
+    return top * (1 - fv) + bottom * fv >= 0.5;
+  }
+
   /** Height at a place, bilinear; 0 outside of the grid. */
   heightAt(xMm: number, yMm: number): number {
     const u = (xMm - this.x0Mm) * this.cellsPerMm - 0.5;

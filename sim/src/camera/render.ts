@@ -4,11 +4,10 @@ import { layFish, type FishTruth } from './fish.ts';
 import { layHand } from './hand.ts';
 import { Relief } from './relief.ts';
 import { projectPoint, type Scene, type Vector } from './scene.ts';
-import { clamp } from './paint.ts';
 import { World } from './world.ts';
 
 /** Changes whenever the same scene would give other pixels; caches are kept by it. */
-export const RENDERER_VERSION = 1;
+export const RENDERER_VERSION = 2;
 
 /** What is known of a rendered photograph: px of the picture, mm of the board. */
 export interface PhotoTruth {
@@ -152,38 +151,50 @@ function blurRaster(raster: Raster, sigmaPx: number): Raster {
   if (sigmaPx <= 0) return raster;
   const { widthPx, heightPx } = raster;
   const reach = Math.ceil(3 * sigmaPx);
-  const kernel = Array.from({ length: 2 * reach + 1 }, (_, i) =>
+  const weights = Float32Array.from({ length: 2 * reach + 1 }, (_, i) =>
     Math.exp(-((i - reach) ** 2) / (2 * sigmaPx ** 2)),
   );
-  const total = kernel.reduce((sum, value) => sum + value, 0);
-  const pass = (from: Uint8ClampedArray | Float32Array, stride: 1 | 0): Float32Array => {
-    const out = new Float32Array(from.length);
-    for (let row = 0; row < heightPx; row++) {
-      for (let column = 0; column < widthPx; column++) {
-        let [r, g, b] = [0, 0, 0];
-        for (let k = -reach; k <= reach; k++) {
-          const x = stride ? clamp(column + k, 0, widthPx - 1) : column;
-          const y = stride ? row : clamp(row + k, 0, heightPx - 1);
-          const weight = (kernel[k + reach] as number) / total;
-          const i = (y * widthPx + x) * 4;
-          r += weight * (from[i] as number);
-          g += weight * (from[i + 1] as number);
-          b += weight * (from[i + 2] as number);
-        }
-        const i = (row * widthPx + column) * 4;
-        out[i] = r;
-        out[i + 1] = g;
-        out[i + 2] = b;
-        out[i + 3] = 255;
+  const total = weights.reduce((sum, value) => sum + value, 0);
+  const kernel = weights.map((value) => value / total);
+  const across = new Float32Array(raster.data.length);
+  blurLines(raster.data, across, kernel, heightPx, widthPx * 4, widthPx, 4);
+  const out = new Uint8ClampedArray(raster.data.length);
+  blurLines(across, out, kernel, widthPx, 4, heightPx, widthPx * 4);
+  for (let i = 3; i < out.length; i += 4) out[i] = 255;
+  return { widthPx, heightPx, data: out };
+}
+
+/** Blurs `lines` lines (`lineStride` apart) of `count` px (`stride` apart). */
+function blurLines(
+  from: Float32Array | Uint8ClampedArray,
+  to: Float32Array | Uint8ClampedArray,
+  kernel: Float32Array,
+  lines: number,
+  lineStride: number,
+  count: number,
+  stride: number,
+): void {
+  const reach = kernel.length >> 1;
+  for (let line = 0; line < lines; line++) {
+    const start = line * lineStride;
+    for (let i = 0; i < count; i++) {
+      let red = 0;
+      let green = 0;
+      let blue = 0;
+      for (let k = -reach; k <= reach; k++) {
+        const at = i + k < 0 ? 0 : i + k >= count ? count - 1 : i + k;
+        const weight = kernel[k + reach] as number;
+        const source = start + at * stride;
+        red += weight * (from[source] as number);
+        green += weight * (from[source + 1] as number);
+        blue += weight * (from[source + 2] as number);
       }
+      const target = start + i * stride;
+      to[target] = red;
+      to[target + 1] = green;
+      to[target + 2] = blue;
     }
-    return out;
-  };
-  return {
-    widthPx,
-    heightPx,
-    data: Uint8ClampedArray.from(pass(pass(raster.data, 1), 0), (value) => Math.round(value)),
-  };
+  }
 }
 
 const GRAIN_SIZE = 1 << 16;

@@ -251,19 +251,31 @@ export function projectPoint(camera: Camera, point: Vector): [number, number] {
   return [(camera.widthPx - 1) / 2 + bend * x, (camera.heightPx - 1) / 2 + bend * y];
 }
 
-/** Direction of the ray through a px, in board coordinates (not of unit length). */
-export function rayThrough(camera: Camera, xPx: number, yPx: number): Vector {
+/** Directions of rays through px, in board coordinates (not of unit length). */
+export function rayCaster(camera: Camera): (xPx: number, yPx: number, into: [number, number, number]) => void {
+  const { forward, right, down, focalPx, k1 } = camera;
   const centrePx = [(camera.widthPx - 1) / 2, (camera.heightPx - 1) / 2] as const;
-  const [u, v] =
-    camera.k1 === 0
-      ? [(xPx - centrePx[0]) / camera.focalPx, (yPx - centrePx[1]) / camera.focalPx]
-      : undistortPx({ focalPx: camera.focalPx, k1: camera.k1, centrePx }, xPx, yPx);
-  const { forward, right, down } = camera;
-  return [
-    forward[0] + u * right[0] + v * down[0],
-    forward[1] + u * right[1] + v * down[1],
-    forward[2] + u * right[2] + v * down[2],
-  ];
+  // Undistorting each ray by itself would take longer than seeing what it meets: a table over the squared radius.
+  const steps = 2048;
+  const farthest = (centrePx[0] ** 2 + centrePx[1] ** 2) / focalPx ** 2 + 0.01;
+  const straighten = Float64Array.from({ length: steps + 2 }, (_, i) => {
+    const radius = Math.sqrt((i / steps) * farthest);
+    if (radius === 0 || k1 === 0) return 1;
+    return undistortPx({ focalPx: 1, k1, centrePx: [0, 0] }, radius, 0)[0] / radius;
+  });
+  return (xPx, yPx, into) => {
+    let u = (xPx - centrePx[0]) / focalPx;
+    let v = (yPx - centrePx[1]) / focalPx;
+    const place = Math.min(steps, ((u * u + v * v) / farthest) * steps);
+    const whole = place | 0;
+    const low = straighten[whole] as number;
+    const ratio = low + (place - whole) * ((straighten[whole + 1] as number) - low);
+    u *= ratio;
+    v *= ratio;
+    into[0] = forward[0] + u * right[0] + v * down[0];
+    into[1] = forward[1] + u * right[1] + v * down[1];
+    into[2] = forward[2] + u * right[2] + v * down[2];
+  };
 }
 
 export const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];

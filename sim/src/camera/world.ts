@@ -5,7 +5,7 @@ import { rollDice, seedFor } from './dice.ts';
 import { paintGround } from './ground.ts';
 import { clamp, smoothstep, hexRgb, type Rgb, type Texture } from './paint.ts';
 import type { Relief } from './relief.ts';
-import { BOARD_THICK_MM, rayThrough, type Scene, type Vector, type Wet } from './scene.ts';
+import { BOARD_THICK_MM, rayCaster, type Scene, type Vector, type Wet } from './scene.ts';
 
 /** An upright plate: the stop, or the wall along the far edge. */
 interface Plate {
@@ -33,6 +33,8 @@ export class World {
   private readonly highestMm: number;
   private readonly lengthMm: number;
   private readonly colour: [number, number, number] = [0, 0, 0];
+  private readonly ray: [number, number, number] = [0, 0, 0];
+  private readonly rayOf: ReturnType<typeof rayCaster>;
 
   private readonly scene: Scene;
   private readonly relief: Relief;
@@ -41,6 +43,7 @@ export class World {
     this.scene = scene;
     this.relief = relief;
     const { board } = scene;
+    this.rayOf = rayCaster(scene.camera);
     this.lengthMm = faceLengthMm(board);
     this.face = paintBoard(board, seedFor(scene.seed, 'wear'), scene.wear);
     this.drops = scene.wet ? layDrops(scene.wet, this.lengthMm, board.widthMm) : null;
@@ -74,7 +77,8 @@ export class World {
    * @returns whether there is detail that wants more than one ray
    */
   see(column: number, row: number, sum: Float32Array): boolean {
-    const [dx, dy, dz] = rayThrough(this.scene.camera, column, row);
+    this.rayOf(column, row, this.ray);
+    const [dx, dy, dz] = this.ray;
     const detailed = this.trace(dx, dy, dz);
     for (let channel = 0; channel < 3; channel++) {
       const linear = (this.scene.exposure * (this.colour[channel as 0 | 1 | 2] as number)) / 255;
@@ -163,8 +167,11 @@ export class World {
     let before = start;
     for (let i = 1; i <= steps; i++) {
       const t = start + i * stride;
-      if (this.relief.heightAt(ox + t * dx, oy + t * dy) > oz + t * dz)
-        return this.bisect(ox, oy, oz, dx, dy, dz, before, t);
+      if (this.relief.heightAt(ox + t * dx, oy + t * dy) > oz + t * dz) {
+        const hit = this.bisect(ox, oy, oz, dx, dy, dz, before, t);
+        // The last slope of the grid, from a covered cell down to a bare one, is no body.
+        if (this.relief.isCoveredAt(ox + hit * dx, oy + hit * dy)) return hit;
+      }
       before = t;
     }
     return null;

@@ -41,17 +41,23 @@ const LEAST_MARGIN = 1.5;
 /** What a column of lines must show at least to speak for lying on the board. */
 const SEEN_BY_CHANCE = 0.35;
 
-/** Finds a board of a known kind in smoothed tones; px of these tones. */
-export function locateBoard(
+export type Location =
+  { ok: true; value: LocatedBoard } | { ok: false; code: BoardTrouble; seenShare: number };
+
+/**
+ * Finds a board of a known kind in smoothed tones; px of these tones. Yields between its attempts, so that whoever
+ * runs it can stop.
+ */
+export function* locateBoard(
   smooth: Tones,
   board: MeasuringBoard,
   options: LocateOptions,
-): { ok: true; value: LocatedBoard } | { ok: false; code: BoardTrouble; seenShare: number } {
+): Generator<undefined, Location> {
   const pattern = patternOf(board);
   const strokes = strokesOf(smooth, pattern.inkDarker);
   let best: RefinedPose | null = null;
   for (const prior of lensPriors(smooth, options.focal35Mm)) {
-    best = better(best, fitBest(smooth, strokes, pattern, prior, options.dice));
+    best = better(best, yield* fitBest(smooth, strokes, pattern, prior, options.dice));
     if (best && isGood(best)) break;
   }
   if (!best || best.seenShare < LEAST_SEEN)
@@ -102,18 +108,19 @@ function lensPriors({ widthPx, heightPx }: Tones, focal35Mm: number | null): Len
   }));
 }
 
-function fitBest(
+function* fitBest(
   smooth: Tones,
   strokes: readonly Stroke[],
   pattern: Pattern,
   prior: LensPrior,
   dice: Dice,
-): RefinedPose | null {
+): Generator<undefined, RefinedPose | null> {
   let best: RefinedPose | null = null;
   let left = strokes;
   for (let attempt = 0; attempt < VANISHING_POINTS && left.length > 20; attempt++) {
     const { candidates, used } = latticesIn(smooth, left, pattern, prior, dice);
-    best = better(best, fitCandidates(smooth, candidates, pattern, prior));
+    yield;
+    best = better(best, yield* fitCandidates(smooth, candidates, pattern, prior));
     if (best && best.seenShare > GOOD_SEEN) return best;
     // Seams and planks may have won: without them the board's lines may.
     left = left.filter((stroke) => !used.has(stroke));
@@ -157,18 +164,19 @@ function latticesIn(
   return { candidates, used };
 }
 
-function fitCandidates(
+function* fitCandidates(
   smooth: Tones,
   candidates: readonly Candidate[],
   pattern: Pattern,
   prior: LensPrior,
-): RefinedPose | null {
+): Generator<undefined, RefinedPose | null> {
   const placements: Placement[] = distinct(candidates).flatMap(({ plane, lattice }) =>
     placePattern(smooth, plane, lattice, pattern, 2),
   );
   placements.sort((a, b) => b.score - a.score);
   let best: RefinedPose | null = null;
   for (const placement of placements.slice(0, 4)) {
+    yield;
     best = better(best, refineOutwards(smooth, placement.pose, pattern, prior));
     if (best && isGood(best)) return best;
   }
@@ -201,12 +209,7 @@ function distinct(candidates: readonly Candidate[]): Candidate[] {
 }
 
 /** Settles which line is zero and which way round the board lies. */
-function anchor(
-  smooth: Tones,
-  fitted: RefinedPose,
-  pattern: Pattern,
-  options: LocateOptions,
-): { ok: true; value: LocatedBoard } | { ok: false; code: BoardTrouble; seenShare: number } {
+function anchor(smooth: Tones, fitted: RefinedPose, pattern: Pattern, options: LocateOptions): Location {
   const unitMm = unitStepMm(pattern);
   const units = Math.round(pattern.lengthMm / unitMm);
   const reach = Math.min(units, 12);

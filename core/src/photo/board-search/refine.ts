@@ -1,5 +1,6 @@
-import { CholeskyDecomposition, Matrix } from 'ml-matrix';
-import { projectBoardPoint, turnedBy, type LensPose } from '../lens.ts';
+import { CholeskyDecomposition, Matrix, inverse } from 'ml-matrix';
+import { boardPointOf, projectBoardPoint, turnedBy, type LensPose } from '../lens.ts';
+import type { Point } from '../point.ts';
 import type { Pattern, PatternLine } from './pattern.ts';
 import { toneAt, type Tones } from './tones.ts';
 
@@ -438,6 +439,29 @@ function equations(
     normal: Matrix.from1DArray(PARAMETERS, PARAMETERS, normal),
     gradient: Matrix.columnVector(gradient),
   };
+}
+
+/** What the fit's own doubt does to a place along the board, mm (GUM, JCGM 100:2008, 5.2.2: correlated inputs). */
+export function fitSigmaMm(
+  { pose, covariance }: RefinedPose,
+  at: Point,
+): { boardMm: number; distortionMm: number } {
+  const here = boardPointOf(pose, at[0], at[1])[0];
+  const slopes = PROBE.map((size, i) => {
+    const probe = moved(
+      pose,
+      PROBE.map((_, j) => (i === j ? size : 0)),
+    );
+    return (boardPointOf(probe, at[0], at[1])[0] - here) / size;
+  });
+  let variance = 0;
+  for (let i = 0; i < PARAMETERS; i++)
+    for (let j = 0; j < PARAMETERS; j++)
+      variance += (slopes[i] as number) * (slopes[j] as number) * covariance.get(i, j);
+  // The part of the distortion that the other parameters don't take up: its variance given them.
+  const precision = inverse(covariance).get(7, 7);
+  const distortion = Math.min(variance, (slopes[7] as number) ** 2 / precision);
+  return { boardMm: Math.sqrt(Math.max(0, variance - distortion)), distortionMm: Math.sqrt(distortion) };
 }
 
 function inverseOf(normal: Matrix): Matrix | null {

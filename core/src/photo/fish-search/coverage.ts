@@ -26,7 +26,8 @@ export function coverageOf(view: BareView, evidence: LineEvidence, pattern: Patt
   const count = columns * rows;
   const lines = lineField(view, evidence, pattern);
   const board = new Uint8Array(count);
-  for (let i = 0; i < count; i++) board[i] = (lines[i] as number) > 0.62 && view.inPhoto[i] && (view.bare[i] as number) > 0 ? 1 : 0;
+  for (let i = 0; i < count; i++)
+    board[i] = (lines[i] as number) > 0.62 && view.inPhoto[i] && (view.bare[i] as number) > 0 ? 1 : 0;
   const light = new Float32Array(count);
   const warm = new Float32Array(count);
   const cool = new Float32Array(count);
@@ -62,7 +63,8 @@ export function coverageOf(view: BareView, evidence: LineEvidence, pattern: Patt
     // What is under ink is not told by the bare colour next to it, but by whether the ink is there.
     if (view.bare[i] === 0) value = 0;
     const inked = view.inkLight[i] as number;
-    if (!Number.isNaN(inked)) value += inkOdds(((pattern.inkDarker ? 1 : -1) * (l - inked)) / pattern.inkContrast);
+    if (!Number.isNaN(inked))
+      value += inkOdds(((pattern.inkDarker ? 1 : -1) * (l - inked)) / pattern.inkContrast);
     const line = lines[i] as number;
     if (line >= 0) value += line > 0.62 ? -4 * line : line < 0.3 ? 2.2 * (1 - line / 0.3) : 0;
     odds[i] = value;

@@ -12,6 +12,8 @@ export interface LineEvidence {
    * or outside of the picture.
    */
   seen: Float32Array;
+  /** Contrast of the board's clear lines as a share of what the profile's colours promise. */
+  clearShare: number;
 }
 
 const ROW_MM = 2;
@@ -63,5 +65,6 @@ export function lineEvidence(smooth: Tones, pose: LensPose, pattern: Pattern): L
       if ((seen[at] as number) >= 0) seen[at] = Math.min(1, (seen[at] as number) / full);
     }
   });
-  return { rows, rowMm: ROW_MM, seen };
+  const clearest = Math.max(0, ...clear.values());
+  return { rows, rowMm: ROW_MM, seen, clearShare: clearest / pattern.inkContrast };
 }

@@ -5,7 +5,7 @@ import type { LensPose } from '../lens.ts';
 import type { Raster } from '../rectify.ts';
 import { coverageOf, type Coverage } from './coverage.ts';
 import { viewFace, type FaceView } from './faceView.ts';
-import { lineEvidence } from './lineEvidence.ts';
+import { lineEvidence, type LineEvidence } from './lineEvidence.ts';
 import { pieceTogether, type Piece } from './mask.ts';
 import { BARE, addLines, bareCells, numeralInk } from './printedInk.ts';
 import { findTailTip, type TailHint, type TailTip } from './tail.ts';
@@ -16,6 +16,9 @@ export interface LocatedFish {
   labels: Int32Array;
   piece: Piece;
   tip: TailTip;
+  evidence: LineEvidence;
+  /** Whether something lies on the face at a place, mm. */
+  isCovered: (xMm: number, yMm: number) => boolean;
 }
 
 export type FishTrouble = 'no-fish' | 'no-tail';
@@ -38,7 +41,8 @@ export function locateFish(
   });
   const numerals = numeralInk(fine, pattern, numeralsSeen(smooth, pose, pattern));
   const view = bareCells(fine, addLines(numerals, fine, pattern), FINE_CELLS_PER_MM);
-  const coverage = coverageOf(view, lineEvidence(smooth, pose, pattern), pattern);
+  const evidence = lineEvidence(smooth, pose, pattern);
+  const coverage = coverageOf(view, evidence, pattern);
   const { labels, pieces } = pieceTogether(view, coverage.odds, pattern);
   const piece = pickFish(pieces, view);
   if (!piece) return { ok: false, code: 'no-fish' };
@@ -53,7 +57,12 @@ export function locateFish(
   const faceAt = faceColours(view, coverage);
   const tip = findTailTip(photo, pose, pattern, hint, faceAt);
   if (!tip) return { ok: false, code: 'no-tail' };
-  return { ok: true, value: { view, coverage, labels, piece, tip } };
+  const isCovered = (xMm: number, yMm: number): boolean => {
+    const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
+    const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
+    return (labels[row * view.columns + column] ?? 0) > 0;
+  };
+  return { ok: true, value: { view, coverage, labels, piece, tip, evidence, isCovered } };
 }
 
 /** The piece that is longest along the board, begins in its first part and is thick enough to be a body. */

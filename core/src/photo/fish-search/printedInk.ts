@@ -136,7 +136,10 @@ export function addLines(ink: Uint8Array, view: FaceView, pattern: Pattern): Uin
     const outer = line.strokeMm / 2 + 0.7;
     const core = line.strokeMm / 2 - 0.3;
     const left = Math.max(0, Math.ceil((line.xMm - outer - view.fromXMm) * view.cellsPerMm - 0.5));
-    const right = Math.min(view.columns - 1, Math.floor((line.xMm + outer - view.fromXMm) * view.cellsPerMm - 0.5));
+    const right = Math.min(
+      view.columns - 1,
+      Math.floor((line.xMm + outer - view.fromXMm) * view.cellsPerMm - 0.5),
+    );
     for (const [fromMm, toMm] of line.spansMm) {
       const top = Math.max(0, Math.floor((fromMm - 0.8 - view.fromYMm) * view.cellsPerMm));
       const bottom = Math.min(view.rows - 1, Math.ceil((toMm + 0.8 - view.fromYMm) * view.cellsPerMm));
@@ -176,7 +179,11 @@ export function bareCells(view: FaceView, ink: Uint8Array, by: number): BareView
       const from = row * view.columns + column;
       const to = Math.floor(row / by) * columns + Math.floor(column / by);
       if (!view.inPhoto[from]) inPhoto[to] = 0;
-      const [red, green, blue] = [view.rgb[from * 3] as number, view.rgb[from * 3 + 1] as number, view.rgb[from * 3 + 2] as number];
+      const [red, green, blue] = [
+        view.rgb[from * 3] as number,
+        view.rgb[from * 3 + 1] as number,
+        view.rgb[from * 3 + 2] as number,
+      ];
       if (ink[from] === BARE) {
         bare[to] = (bare[to] as number) + 1;
         rgb[to * 3] = (rgb[to * 3] as number) + red;
@@ -191,7 +198,8 @@ export function bareCells(view: FaceView, ink: Uint8Array, by: number): BareView
   for (let i = 0; i < bare.length; i++) {
     const count = bare[i] as number;
     if (count === 0) continue;
-    for (let channel = 0; channel < 3; channel++) rgb[i * 3 + channel] = (rgb[i * 3 + channel] as number) / count;
+    for (let channel = 0; channel < 3; channel++)
+      rgb[i * 3 + channel] = (rgb[i * 3 + channel] as number) / count;
     bare[i] = count / (by * by);
   }
   fillAlong(rgb, bare, columns, rows);
@@ -212,7 +220,8 @@ function fillAlong(rgb: Float32Array, bare: Float32Array, columns: number, rows:
       for (let channel = 0; channel < 3; channel++) {
         const a = rgb[(at + left) * 3 + channel] as number;
         const b = rgb[(at + right) * 3 + channel] as number;
-        for (let k = column; k < end; k++) rgb[(at + k) * 3 + channel] = a + ((b - a) * (k - left)) / (right - left || 1);
+        for (let k = column; k < end; k++)
+          rgb[(at + k) * 3 + channel] = a + ((b - a) * (k - left)) / (right - left || 1);
       }
       column = end;
     }

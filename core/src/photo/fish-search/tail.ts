@@ -13,6 +13,8 @@ export interface TailTip {
   /** Distance of the tail's colour from the board's over the noise there. */
   contrast: number;
   inNumeral: boolean;
+  /** The tail differs from the board by its shade alone. */
+  likeShadow: boolean;
   /** The tail's edge row by row, mm. */
   edge: readonly (readonly [number, number])[];
 }
@@ -23,7 +25,7 @@ const SHADE_WEIGHT = 0.15;
 /** How much white added to the board's colour counts: it may be glare. */
 const GLARE_WEIGHT = 0.45;
 /** Share of the inside's distance at which the edge lies: fins thin out towards their edge. */
-const EDGE_SHARE = 0.4;
+const EDGE_SHARE = 0.35;
 /** An edge farther than this from the coarse mask's is not the tail's. */
 const NEAR_MASK_MM = 2.2;
 
@@ -59,8 +61,14 @@ export function findTailTip(
     cellsPerMm: CELLS_PER_MM,
   };
   const view = viewFace(photo, pose, window);
-  const away = distances(view, pattern, hint, faceAt);
-  const level = edgeLevel(view, away, hint);
+  let away = distances(view, pattern, hint, faceAt, distance);
+  let level = edgeLevel(view, away, hint);
+  const likeShadow = !level;
+  if (!level) {
+    // A tail in a shade of the board's own colour: all that is left is that it is darker.
+    away = distances(view, pattern, hint, faceAt, plainDistance);
+    level = edgeLevel(view, away, hint);
+  }
   if (!level) return null;
   const edges = rowEdges(view, away, hint, level.atLevel);
   const tip = farthest(view, edges, hint);
@@ -69,11 +77,17 @@ export function findTailTip(
     at === null ? [] : [[at, view.fromYMm + (row + 0.5) / view.cellsPerMm] as const],
   );
   const inNumeral = [0, 0.5, 1, 1.5].some((off) => hint.printedAt(tip.xMm + off, tip.yMm) !== BARE);
-  return { ...tip, contrast: level.contrast, inNumeral, edge };
+  return { ...tip, contrast: level.contrast, inNumeral, likeShadow, edge };
 }
 
 /** Distance of each cell's colour from the board's, along which a shade counts little; across ink edges interpolated. */
-function distances(view: FaceView, pattern: Pattern, hint: TailHint, faceAt: FaceColourAt): Float32Array {
+function distances(
+  view: FaceView,
+  pattern: Pattern,
+  hint: TailHint,
+  faceAt: FaceColourAt,
+  between: typeof distance,
+): Float32Array {
   const { columns, rows, cellsPerMm } = view;
   const away = new Float32Array(columns * rows);
   const known = new Uint8Array(columns * rows);
@@ -102,7 +116,7 @@ function distances(view: FaceView, pattern: Pattern, hint: TailHint, faceAt: Fac
         known[i] = 1;
         continue;
       }
-      away[i] = distance(p, [red, green, blue]);
+      away[i] = between(p, [red, green, blue]);
       known[i] = 1;
     }
   }
@@ -126,6 +140,13 @@ function distance(p: readonly [number, number, number], face: readonly [number, 
   return Math.hypot(dr - white, dg - white, db - white, GLARE_WEIGHT * white);
 }
 
+function plainDistance(
+  p: readonly [number, number, number],
+  face: readonly [number, number, number],
+): number {
+  return Math.hypot(p[0] - face[0], p[1] - face[1], p[2] - face[2]);
+}
+
 /** A shadow leaves half of an 8-bit value or more; what is darker than that is hardly shadow. */
 function shadeCount(shade: number): number {
   return shade > 0.5 ? SHADE_WEIGHT * (1 - shade) : SHADE_WEIGHT * 0.5 + (0.5 - shade);
@@ -137,7 +158,8 @@ function inkShareOf(
   face: readonly [number, number, number],
   pattern: Pattern,
 ): number {
-  const log = (c: readonly [number, number, number]): number => Math.log(0.3 * c[0] + 0.6 * c[1] + 0.1 * c[2] + 6);
+  const log = (c: readonly [number, number, number]): number =>
+    Math.log(0.3 * c[0] + 0.6 * c[1] + 0.1 * c[2] + 6);
   return ((pattern.inkDarker ? 1 : -1) * (log(face) - log(p))) / pattern.inkContrast;
 }
 
@@ -153,7 +175,11 @@ function tailInkShare(view: FaceView, pattern: Pattern, hint: TailHint, faceAt: 
       if (xMm > coarseMm - 1 || xMm < coarseMm - 10) continue;
       const i = (row * view.columns + column) * 3;
       shares.push(
-        inkShareOf([view.rgb[i] as number, view.rgb[i + 1] as number, view.rgb[i + 2] as number], faceAt(xMm, yMm), pattern),
+        inkShareOf(
+          [view.rgb[i] as number, view.rgb[i + 1] as number, view.rgb[i + 2] as number],
+          faceAt(xMm, yMm),
+          pattern,
+        ),
       );
     }
   }
@@ -242,7 +268,6 @@ function edgeLevel(
     values.sort((a, b) => a - b)[Math.floor(share * (values.length - 1))] as number;
   const noise = at(outside, 0.5);
   const tail = at(inside, 0.5);
-  if((globalThis as any).DBG) console.log('level',noise,tail,inside.length,outside.length);
   if (tail < 1.5 * noise + 4) return null;
   return { atLevel: noise + EDGE_SHARE * (tail - noise), contrast: tail / Math.max(1, at(outside, 0.75)) };
 }
@@ -295,8 +320,8 @@ function farthest(
   view: FaceView,
   edges: readonly (number | null)[],
   hint: TailHint,
-): Omit<TailTip, 'inNumeral' | 'edge' | 'contrast'> | null {
-  let best: Omit<TailTip, 'inNumeral' | 'edge' | 'contrast'> | null = null;
+): Pick<TailTip, 'xMm' | 'yMm' | 'scatterMm'> | null {
+  let best: Pick<TailTip, 'xMm' | 'yMm' | 'scatterMm'> | null = null;
   const reach = 2;
   for (let row = reach; row + reach < edges.length; row++) {
     const near = edges.slice(row - reach, row + reach + 1).filter((edge) => edge !== null);

@@ -1,0 +1,64 @@
+import type { Point } from './point.ts';
+import type { Raster } from './rectify.ts';
+
+/**
+ * EXIF orientation (CIPA DC-008, tag 0x0112): which side of the stored picture is up.
+ * `storedPx` are px of the picture as stored, `uprightPx` of the picture as it is to be seen.
+ */
+export function toStoredPx(
+  uprightPx: Point,
+  orientation: number | null,
+  storedWidth: number,
+  storedHeight: number,
+): Point {
+  const [x, y] = uprightPx;
+  const right = storedWidth - 1;
+  const bottom = storedHeight - 1;
+  switch (orientation) {
+    case 2:
+      return [right - x, y];
+    case 3:
+      return [right - x, bottom - y];
+    case 4:
+      return [x, bottom - y];
+    case 5:
+      return [y, x];
+    case 6:
+      return [y, bottom - x];
+    case 7:
+      return [right - y, bottom - x];
+    case 8:
+      return [right - y, x];
+    default:
+      return [x, y];
+  }
+}
+
+/** Whether the upright picture is as wide as the stored one is high. */
+export function isTurned(orientation: number | null): boolean {
+  return orientation !== null && orientation >= 5 && orientation <= 8;
+}
+
+/** The stored picture turned upright. */
+export function uprightRaster(stored: Raster, orientation: number | null): Raster {
+  if (orientation === null || orientation < 2 || orientation > 8) return stored;
+  const turned = isTurned(orientation);
+  const widthPx = turned ? stored.heightPx : stored.widthPx;
+  const heightPx = turned ? stored.widthPx : stored.heightPx;
+  const from = new Uint32Array(stored.data.buffer, stored.data.byteOffset, stored.widthPx * stored.heightPx);
+  const to = new Uint32Array(widthPx * heightPx);
+  const at = (x: number, y: number): number => {
+    const [sx, sy] = toStoredPx([x, y], orientation, stored.widthPx, stored.heightPx);
+    return sy * stored.widthPx + sx;
+  };
+  // Orientation maps are affine: one step right and one step down are the same everywhere.
+  const origin = at(0, 0);
+  const stepX = at(1, 0) - origin;
+  const stepY = at(0, 1) - origin;
+  for (let y = 0; y < heightPx; y++) {
+    let source = origin + y * stepY;
+    const row = y * widthPx;
+    for (let x = 0; x < widthPx; x++, source += stepX) to[row + x] = from[source] as number;
+  }
+  return { widthPx, heightPx, data: new Uint8ClampedArray(to.buffer) };
+}
