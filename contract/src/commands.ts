@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ROLES } from '@lauta/core/people';
-import { marksSchema } from './photo.ts';
+import { benchNotesSchema, marksSchema } from './photo.ts';
 import { infractionSchema, ruleSheetSchema } from './rules.ts';
 
 /** Version of the envelope and bodies below. The server goes on accepting every version that has landed. */
@@ -53,6 +53,8 @@ export const measurementInputSchema = z.discriminatedUnion('kind', [
     photographId: z.uuid(),
     boardId: words(40),
     marks: marksSchema,
+    /** What the bench found, when it set the marks; absent where all were set by hand. */
+    bench: benchNotesSchema.optional(),
   }),
 ]);
 

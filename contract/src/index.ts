@@ -1,3 +1,4 @@
+export * from './board.ts';
 export * from './commands.ts';
 export * from './people.ts';
 export * from './photo.ts';

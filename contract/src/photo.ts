@@ -1,5 +1,11 @@
 import { z } from 'zod';
-import type { BoardMarks, PhotoExif } from '@lauta/core/photo';
+import {
+  MARK_NAMES,
+  type BenchNotes,
+  type BoardMarks,
+  type PhotoAnalysis,
+  type PhotoExif,
+} from '@lauta/core/photo';
 
 const coordinate = z.number().min(-100_000).max(100_000);
 const point = z.tuple([coordinate, coordinate]).readonly();
@@ -10,6 +16,23 @@ export const marksSchema = z.strictObject({
   tail: point,
 });
 export const marksFitCore = (marks: z.infer<typeof marksSchema>): BoardMarks => marks;
+
+export const benchNotesSchema = z.strictObject({
+  lens: z.strictObject({ focalPx: z.number().min(50).max(100_000), k1: z.number().min(-0.3).max(0.3) }),
+  byHand: z.array(z.enum(MARK_NAMES)).max(MARK_NAMES.length),
+  tipSigmaMm: z.number().min(0.05).max(30),
+});
+export const notesFitCore = (notes: z.infer<typeof benchNotesSchema>): BenchNotes => notes;
+
+/** What the server itself reads off a stored original, and how far that is from what was claimed. */
+export interface BenchReadingView {
+  analysis: PhotoAnalysis;
+  isTruncated: boolean;
+  /** Server's apparent length less the claim's reading, mm; null when the server read none. */
+  differenceMm: number | null;
+  /** Whether that is more than both uncertainties explain (twice the combined standard uncertainty). */
+  isDifferent: boolean;
+}
 
 /** Bounds of an upload; the server checks them by content. */
 export const PHOTOGRAPH_LIMITS = {

@@ -38,6 +38,8 @@ export const PROBLEM_STATUS = {
   'picture-too-large': 413,
   'picture-too-small': 422,
   'body-too-large': 413,
+  'bench-busy': 503,
+  'bench-failed': 422,
   'database-away': 503,
   'server-fault': 500,
 } as const;

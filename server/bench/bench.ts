@@ -1,3 +1,4 @@
+import { openAnalysisPool } from '../src/photo/analysisPool.ts';
 import { createHash } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
@@ -96,6 +97,7 @@ async function openBench(): Promise<Bench & { close: () => Promise<void> }> {
     storage,
     clock: realClock(),
     hub: openLiveHub(),
+    bench: openAnalysisPool(),
     isDemo: false,
     random: secureRandom,
   };

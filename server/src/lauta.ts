@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { Clock } from './clock.ts';
 import type { LiveHub } from './live/liveHub.ts';
+import type { AnalysisPool } from './photo/analysisPool.ts';
 import type { Storage } from './storage/storage.ts';
 
 /** What the whole server works with, made once at the start and handed in. */
@@ -8,6 +9,7 @@ export interface Lauta {
   storage: Storage;
   clock: Clock;
   hub: LiveHub;
+  bench: AnalysisPool;
   isDemo: boolean;
   /** Draws from [0, 1) for codes on cards; seeded only in a demo. */
   random: () => number;

@@ -7,6 +7,7 @@ import { readConfig } from './config.ts';
 import { loadDemo, openDemo } from './demo/loadDemo.ts';
 import { secureRandom, type Lauta } from './lauta.ts';
 import { openLiveHub } from './live/liveHub.ts';
+import { openAnalysisPool } from './photo/analysisPool.ts';
 import { openPool } from './storage/database.ts';
 import { mariadbStorage } from './storage/storage.ts';
 
@@ -22,7 +23,14 @@ async function main(): Promise<void> {
   const stopping = new AbortController();
   const demo = await openDemo(storage, config.demo);
   const clock = config.frozenNow ? frozenClock(config.frozenNow) : realClock(demo?.clockOffsetMs ?? 0);
-  const lauta: Lauta = { storage, clock, hub: openLiveHub(), isDemo: demo !== null, random: secureRandom };
+  const lauta: Lauta = {
+    storage,
+    clock,
+    hub: openLiveHub(),
+    bench: openAnalysisPool(),
+    isDemo: demo !== null,
+    random: secureRandom,
+  };
   const loading = demo
     ? await loadDemo(lauta, {
         catches: config.demoCatches,
@@ -55,6 +63,7 @@ async function main(): Promise<void> {
     await Promise.race([loaded, sleep(3000)]);
     // Event streams never end by themselves.
     server.closeAllConnections();
+    await lauta.bench.close();
     await storage.close();
     process.exit(0);
   };

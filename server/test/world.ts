@@ -17,6 +17,7 @@ import type { Lauta } from '../src/lauta.ts';
 import { openLiveHub } from '../src/live/liveHub.ts';
 import { beginSignIn } from '../src/people/signIn.ts';
 import { openPool } from '../src/storage/database.ts';
+import { openAnalysisPool } from '../src/photo/analysisPool.ts';
 import { mariadbStorage } from '../src/storage/storage.ts';
 
 declare module 'vitest' {
@@ -67,6 +68,7 @@ export async function openWorld(
     storage,
     clock,
     hub: openLiveHub(),
+    bench: openAnalysisPool({ threads: 1 }),
     isDemo: options.isDemo ?? false,
     random: Math.random,
   };
@@ -101,6 +103,7 @@ export async function openWorld(
       return { ...person, cookie: `lauta_sign_in=${token}` };
     },
     async close() {
+      await lauta.bench.close();
       await storage.close();
       await admin.query(`DROP DATABASE ${name}`);
       await admin.end();

@@ -9,11 +9,14 @@ import { locateFish, type FishTrouble, type LocatedFish } from './fish-search/lo
 import { axisAtStop, flareAt, outlineOf, type FishOutline } from './fish-search/outline.ts';
 import { cameraPlaceMm, lensTiltDeg, projectBoardPoint, type LensPose } from './lens.ts';
 import type { Point, Quad } from './point.ts';
-import type { BoardLens, BoardMarks, ErrorShare } from './reading.ts';
+import type { BoardLens } from './boardMap.ts';
+import type { BoardMarks, ErrorShare } from './reading.ts';
+import { TAIL_HEIGHT_SIGMA_MM, trueLengthMm } from './tailHeight.ts';
 import type { Raster } from './rectify.ts';
 
 /** Why there is no length, in the order in which it is asked. */
-export type AnalysisTrouble = BoardTrouble | FishTrouble | 'too-small' | 'head-cropped' | 'tail-cropped';
+export type AnalysisTrouble =
+  BoardTrouble | FishTrouble | 'too-small' | 'too-long' | 'head-cropped' | 'tail-cropped';
 
 export interface BoardFound {
   boardId: string;
@@ -46,15 +49,16 @@ export interface AnalysisOptions {
   limitTiltDeg?: number;
   /** Other kinds of board to try when it is not the claimed one. */
   otherBoards?: readonly MeasuringBoard[];
+  /** Four corners set roughly by a person: the board is looked for there. */
+  near?: Quad;
+  /** Asked between steps: once it says so the search ends without a board. */
+  isOver?: () => boolean;
 }
 
 export type AnalysisStage = 'prepare' | 'board' | 'fish' | 'done';
 
 const LEAST_SIDE_PX = 300;
 const USUAL_TILT_LIMIT_DEG = 20;
-/** A tail lies 1 to 3 mm over the face (photographs with known truth; no published source). */
-export const TAIL_HEIGHT_MM = 2;
-const TAIL_HEIGHT_SIGMA_MM = 0.6;
 /**
  * A fin thins out towards its edge: the last of it cannot be told from the board. 0.2 to 1 mm on photographs with
  * known truth; no published source.
@@ -81,10 +85,12 @@ export function* analysisSteps(
   const small = shrinkRaster(photo, factor);
   const smooth = smoothTones(tonesOf(small));
   yield 'board';
-  const search = searchBoards(smooth, claimed, options);
+  const near = options.near?.map(([x, y]): Point => [(x + 0.5) / factor - 0.5, (y + 0.5) / factor - 0.5]);
+  const search = searchBoards(smooth, claimed, options, near as Quad | undefined);
   let step = search.next();
   while (!step.done) {
     yield 'board';
+    if (options.isOver?.()) return withoutLength('too-long', null, []);
     step = search.next();
   }
   const { located, trouble, findings } = step.value;
@@ -163,32 +169,26 @@ interface BoardSearch {
 }
 
 const DICE_SEED = 20260614;
-/** A claimed board of which less is seen is compared with the other kinds. */
-const SURELY_SEEN = 0.5;
 
 function* searchBoards(
   smooth: Tones,
   claimed: MeasuringBoard,
   { focal35Mm, otherBoards = [] }: AnalysisOptions,
+  near: Quad | undefined,
 ): Generator<undefined, BoardSearch> {
-  const search = (board: MeasuringBoard) =>
-    locateBoard(smooth, board, { focal35Mm, dice: seededDice(DICE_SEED) });
-  const own = yield* search(claimed);
-  if (own.ok && own.value.seenShare >= SURELY_SEEN)
-    return { located: own.value, trouble: 'no-board', findings: [boardFinding('clear', 0.98, claimed.name)] };
-  let best: LocatedBoard | null = own.ok ? own.value : null;
-  for (const other of otherBoards) {
-    if (other.id === claimed.id) continue;
-    const found = yield* search(other);
-    if (found.ok && found.value.seenShare > (best?.seenShare ?? 0) + 0.1) best = found.value;
-  }
-  if (!best) return { located: null, trouble: own.ok ? 'no-board' : own.code, findings: [] };
-  if (best.board.id === claimed.id)
-    return { located: best, trouble: 'no-board', findings: [boardFinding('clear', 0.8, claimed.name)] };
+  const boards = [claimed, ...otherBoards.filter((board) => board.id !== claimed.id)];
+  const found = yield* locateBoard(smooth, boards, {
+    focal35Mm,
+    dice: seededDice(DICE_SEED),
+    ...(near ? { near } : {}),
+  });
+  if (!found.ok) return { located: null, trouble: found.code, findings: [] };
+  const { board, seenShare } = found.value;
+  const isClaimed = board.id === claimed.id;
   return {
-    located: best,
+    located: found.value,
     trouble: 'no-board',
-    findings: [boardFinding('fault', Math.min(0.99, 0.5 + best.seenShare / 2), best.board.name)],
+    findings: [boardFinding(isClaimed ? 'clear' : 'fault', Math.min(0.98, 0.5 + seenShare / 2), board.name)],
   };
 }
 
@@ -244,14 +244,6 @@ function lengthOf(
     sigmaMm: Math.hypot(...budget.map((share) => share.sigmaMm)),
     budget,
   };
-}
-
-/**
- * A point `TAIL_HEIGHT_MM` over the face, seen from a camera at height H and a lateral distance d, appears d·h/(H−h)
- * too far out (similar triangles).
- */
-export function trueLengthMm(apparentMm: number, cameraXMm: number, cameraZMm: number): number {
-  return cameraXMm + ((apparentMm - cameraXMm) * (cameraZMm - TAIL_HEIGHT_MM)) / cameraZMm;
 }
 
 /** Where the closed mouth is seen: at the stop, at the height at which a fish of this size carries it, or where the fish begins. */

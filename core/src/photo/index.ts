@@ -1,8 +1,6 @@
 export {
-  TAIL_HEIGHT_MM,
   analysePhoto,
   analysisSteps,
-  trueLengthMm,
   type AnalysisOptions,
   type AnalysisStage,
   type AnalysisTrouble,
@@ -10,7 +8,7 @@ export {
   type PhotoAnalysis,
 } from './analyse.ts';
 export { BENCH_CHECKS, VERDICTS, type BenchCheck, type Finding, type FindingVerdict } from './findings.ts';
-export { isTurned, toStoredPx, uprightRaster } from './orientation.ts';
+export { isTurned, toStoredPx, toUprightPx, uprightRaster } from './orientation.ts';
 export {
   SHIPPED_BOARDS,
   boardLines,
@@ -24,7 +22,11 @@ export {
   type LineFamily,
   type MeasuringBoard,
 } from './board.ts';
+export { boardMap, type BoardLens, type BoardMap } from './boardMap.ts';
+export { TAIL_HEIGHT_MM, trueLengthMm } from './tailHeight.ts';
 export { cameraPose, focalPxFrom35mm, type CameraPose } from './camera.ts';
+export { analysedSize } from './analysedSize.ts';
+export { scaleAnalysis } from './scaleAnalysis.ts';
 export { seededDice } from './dice.ts';
 export { NO_EXIF, readExif, type PhotoExif } from './exif.ts';
 export {
@@ -47,9 +49,14 @@ export {
 export { crossingsAt, glyphOf, textWidthMm, type Glyph } from './lettering.ts';
 export { turn, type Point, type Quad } from './point.ts';
 export {
+  BENCH_CORNER_SIGMA_PX,
   HAND_SIGMA_PX,
+  MARK_NAMES,
   readBoard,
-  type BoardLens,
+  readingOf,
+  type BenchNotes,
+  type MarkName,
+  type StoredReading,
   type BoardMarks,
   type BoardReading,
   type ErrorShare,

@@ -26,8 +26,17 @@ export function projectBoardPoint(pose: LensPose, xMm: number, yMm: number, zMm 
   const w = r[6] * xMm + r[7] * yMm - r[8] * zMm + t[2];
   const x = (r[0] * xMm + r[1] * yMm - r[2] * zMm + t[0]) / w;
   const y = (r[3] * xMm + r[4] * yMm - r[5] * zMm + t[1]) / w;
-  const bend = pose.focalPx * (1 + pose.k1 * (x * x + y * y));
-  return [pose.centrePx[0] + bend * x, pose.centrePx[1] + bend * y];
+  return distortPx(pose, x, y);
+}
+
+/** The px of normalised coordinates, bent by the lens. */
+export function distortPx(
+  { focalPx, k1, centrePx }: Pick<LensPose, 'focalPx' | 'k1' | 'centrePx'>,
+  x: number,
+  y: number,
+): [number, number] {
+  const bend = focalPx * (1 + k1 * (x * x + y * y));
+  return [centrePx[0] + bend * x, centrePx[1] + bend * y];
 }
 
 /** Normalised coordinates of a px without the lens's distortion. */

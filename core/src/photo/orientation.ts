@@ -34,6 +34,19 @@ export function toStoredPx(
   }
 }
 
+/** The other way round: orientations 6 and 8 undo each other, all others themselves. */
+export function toUprightPx(
+  storedPx: Point,
+  orientation: number | null,
+  storedWidth: number,
+  storedHeight: number,
+): Point {
+  const undone = orientation === 6 ? 8 : orientation === 8 ? 6 : orientation;
+  return isTurned(orientation)
+    ? toStoredPx(storedPx, undone, storedHeight, storedWidth)
+    : toStoredPx(storedPx, undone, storedWidth, storedHeight);
+}
+
 /** Whether the upright picture is as wide as the stored one is high. */
 export function isTurned(orientation: number | null): boolean {
   return orientation !== null && orientation >= 5 && orientation <= 8;

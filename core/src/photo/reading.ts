@@ -1,7 +1,9 @@
-import { faceCornersMm, faceLengthMm, type MeasuringBoard } from './board.ts';
-import { cameraPose, focalPxFrom35mm } from './camera.ts';
-import { checkQuad, fitHomography, mapPoint, type QuadRefusal, type Result } from './homography.ts';
+import { faceLengthMm, type MeasuringBoard } from './board.ts';
+import { boardMap, type BoardLens } from './boardMap.ts';
+import { focalPxFrom35mm } from './camera.ts';
+import { checkQuad, type QuadRefusal, type Result } from './homography.ts';
 import type { Point, Quad } from './point.ts';
+import { TAIL_HEIGHT_SIGMA_MM, trueLengthMm } from './tailHeight.ts';
 
 /** What a person or the bench marked in a photograph, px of the upright picture (after EXIF rotation). */
 export interface BoardMarks {
@@ -10,20 +12,29 @@ export interface BoardMarks {
   tail: Point;
 }
 
+/** The marks that a person can move by themselves. */
+export const MARK_NAMES = ['corners', 'nose', 'tail'] as const;
+export type MarkName = (typeof MARK_NAMES)[number];
+
+/** What the bench found out about a photograph whose marks it set. */
+export interface BenchNotes {
+  lens: BoardLens;
+  /** Marks that a person has moved since. */
+  byHand: readonly MarkName[];
+  /** Standard uncertainty of the tail's edge as the bench saw it, mm. */
+  tipSigmaMm: number;
+}
+
 export interface ReadingOptions {
   widthPx: number;
   heightPx: number;
   /** EXIF 35 mm equivalent, or null when the file tells none. */
   focal35Mm: number | null;
-  /** Standard uncertainty of each coordinate of a corner and of a tip, px. */
+  /** Null when every mark was set by a person. */
+  bench?: BenchNotes | null;
+  /** Standard uncertainty of each coordinate of a corner and of a tip set by hand, px. */
   cornerSigmaPx?: number;
   tipSigmaPx?: number;
-}
-
-/** The lens of a photograph, as far as it bends the board: focal length and one radial term (OpenCV's k1). */
-export interface BoardLens {
-  focalPx: number;
-  k1: number;
 }
 
 /** One cause of doubt and what it does to the length (a standard uncertainty, GUM). */
@@ -36,11 +47,16 @@ export interface ErrorShare {
 export interface BoardReading {
   kind: 'board';
   boardId: string;
-  /** How the marks came about. `hand`: every mark was set by a person. */
-  made: 'hand';
+  /** How the marks came about: all by a person, all by the bench, or some of these moved by a person. */
+  made: 'hand' | 'bench' | 'corrected';
+  byHand: readonly MarkName[];
   marks: BoardMarks;
+  /** Null for marks set by hand: then the lens is taken to be without distortion. */
+  lens: BoardLens | null;
   /** From the stop's face to the tail along the scale, as a judge's eye reads it, mm. */
   apparentMm: number;
+  /** Corrected for the tail's height over the face (parallax), mm; null when the focal length is not known. */
+  lengthMm: number | null;
   sigmaMm: number;
   budget: readonly ErrorShare[];
   /** Where the nose is seen along the scale, mm; under 0 it is seen beyond the stop. */
@@ -49,11 +65,27 @@ export interface BoardReading {
   tiltDeg: number | null;
 }
 
+/** A reading as some landed version stored it: what came later may be missing. */
+export type StoredReading = Omit<BoardReading, 'byHand' | 'lens' | 'lengthMm'> &
+  Partial<Pick<BoardReading, 'byHand' | 'lens' | 'lengthMm'>>;
+
+/** Brings a stored reading to today's form: before there was a bench all marks were set by hand. */
+export function readingOf(stored: StoredReading): BoardReading {
+  return {
+    ...stored,
+    byHand: stored.byHand ?? MARK_NAMES,
+    lens: stored.lens ?? null,
+    lengthMm: stored.lengthMm ?? null,
+  };
+}
+
 export type ReadingRefusal =
   QuadRefusal | 'tail-before-nose' | 'tail-before-stop' | 'tail-off-board' | 'outside-photo';
 
 /** A person sets a handle under a loupe to about a pixel and a half (common practice, no source). */
 export const HAND_SIGMA_PX = 1.5;
+/** Corners from a fit of hundreds of lines (measured on simulated photographs; docs/measuring.md). */
+export const BENCH_CORNER_SIGMA_PX = 0.15;
 /** A fish a little longer than the board still reads; beyond that nobody can tell. */
 const PAST_END_MM = 5;
 /** A mark may lie this share of the picture's width outside of it: a corner can be cut off. */
@@ -77,58 +109,77 @@ export function readBoard(
   const quad = checkQuad(marks.corners);
   if (!quad.ok) return quad;
 
-  const apparentMm = alongBoardMm(board, marks.corners, marks.tail);
-  const noseMm = alongBoardMm(board, marks.corners, marks.nose);
+  const bench = options.bench ?? null;
+  const byHand = bench ? MARK_NAMES.filter((name) => bench.byHand.includes(name)) : [...MARK_NAMES];
+  const lens = bench?.lens ?? null;
+  const toMm = (corners: Quad, point: Point): Point => boardMap(board, corners, lens, options).toBoard(point);
+  const apparentMm = toMm(marks.corners, marks.tail)[0];
+  const noseMm = toMm(marks.corners, marks.nose)[0];
   if (!(apparentMm > noseMm)) return { ok: false, code: 'tail-before-nose' };
   if (apparentMm < 0) return { ok: false, code: 'tail-before-stop' };
   if (apparentMm > faceLengthMm(board) + PAST_END_MM) return { ok: false, code: 'tail-off-board' };
 
-  const budget = errorBudget(
-    board,
-    marks,
-    options.cornerSigmaPx ?? HAND_SIGMA_PX,
-    options.tipSigmaPx ?? HAND_SIGMA_PX,
-  );
+  const focalPx =
+    lens?.focalPx ??
+    (options.focal35Mm === null ? null : focalPxFrom35mm(options.focal35Mm, widthPx, heightPx));
+  const pose = focalPx === null ? null : boardMap(board, marks.corners, lens, options).pose(focalPx);
+  const budget = errorBudget({ board, marks, options, toMm, byHand, apparentMm });
+  if (pose) {
+    const [cameraXMm, , cameraZMm] = pose.positionMm;
+    budget.push({
+      cause: 'tail-height',
+      sigmaMm: (TAIL_HEIGHT_SIGMA_MM * Math.abs(apparentMm - cameraXMm)) / cameraZMm,
+    });
+  }
   return {
     ok: true,
     value: {
       kind: 'board',
       boardId: board.id,
-      made: 'hand',
+      made: byHand.length === MARK_NAMES.length ? 'hand' : byHand.length === 0 ? 'bench' : 'corrected',
+      byHand,
       marks,
+      lens,
       apparentMm,
+      lengthMm: pose && trueLengthMm(apparentMm, pose.positionMm[0], pose.positionMm[2]),
       sigmaMm: Math.hypot(...budget.map((share) => share.sigmaMm)),
       budget,
       noseMm,
-      tiltDeg: tiltDeg(board, marks.corners, options),
+      tiltDeg: pose && pose.tiltDeg,
     },
   };
 }
 
-function alongBoardMm(board: MeasuringBoard, corners: Quad, point: Point): number {
-  return mapPoint(fitHomography(corners, faceCornersMm(board)), point)[0];
+interface Doubted {
+  board: MeasuringBoard;
+  marks: BoardMarks;
+  options: ReadingOptions;
+  toMm: (corners: Quad, point: Point) => Point;
+  byHand: readonly MarkName[];
+  apparentMm: number;
 }
 
-function errorBudget(
-  board: MeasuringBoard,
-  marks: BoardMarks,
-  cornerSigmaPx: number,
-  tipSigmaPx: number,
-): ErrorShare[] {
+function errorBudget({ marks, options, toMm, byHand }: Doubted): ErrorShare[] {
+  const bench = options.bench ?? null;
+  const cornerSigmaPx = byHand.includes('corners')
+    ? (options.cornerSigmaPx ?? HAND_SIGMA_PX)
+    : BENCH_CORNER_SIGMA_PX;
+  const tipSigmaPx = options.tipSigmaPx ?? HAND_SIGMA_PX;
   const stepPx = 0.5;
   const slope = (shifted: (byPx: number) => number): number =>
     (shifted(stepPx) - shifted(-stepPx)) / (2 * stepPx);
   const cornerSlopes = marks.corners.flatMap((_, corner) =>
     ([0, 1] as const).map((axis) =>
-      slope((byPx) => alongBoardMm(board, shiftCorner(marks.corners, corner, axis, byPx), marks.tail)),
+      slope((byPx) => toMm(shiftCorner(marks.corners, corner, axis, byPx), marks.tail)[0]),
     ),
   );
   const tipSlopes = ([0, 1] as const).map((axis) =>
-    slope((byPx) => alongBoardMm(board, marks.corners, shift(marks.tail, axis, byPx))),
+    slope((byPx) => toMm(marks.corners, shift(marks.tail, axis, byPx))[0]),
   );
+  const handTipMm = tipSigmaPx * Math.hypot(...tipSlopes);
   return [
     { cause: 'board-fit', sigmaMm: cornerSigmaPx * Math.hypot(...cornerSlopes) },
-    { cause: 'tip-edge', sigmaMm: tipSigmaPx * Math.hypot(...tipSlopes) },
+    { cause: 'tip-edge', sigmaMm: bench && !byHand.includes('tail') ? bench.tipSigmaMm : handTipMm },
   ];
 }
 
@@ -138,15 +189,4 @@ function shift([x, y]: Point, axis: 0 | 1, byPx: number): Point {
 
 function shiftCorner(corners: Quad, index: number, axis: 0 | 1, byPx: number): Quad {
   return corners.map((corner, i) => (i === index ? shift(corner, axis, byPx) : corner)) as unknown as Quad;
-}
-
-function tiltDeg(
-  board: MeasuringBoard,
-  corners: Quad,
-  { focal35Mm, widthPx, heightPx }: ReadingOptions,
-): number | null {
-  if (focal35Mm === null) return null;
-  const boardToPhoto = fitHomography(faceCornersMm(board), corners);
-  const centre: Point = [(widthPx - 1) / 2, (heightPx - 1) / 2];
-  return cameraPose(boardToPhoto, focalPxFrom35mm(focal35Mm, widthPx, heightPx), centre).tiltDeg;
 }

@@ -1,5 +1,5 @@
-import { faceCornersMm, faceLengthMm, type MeasuringBoard } from './board.ts';
-import { fitHomography } from './homography.ts';
+import { faceLengthMm, type MeasuringBoard } from './board.ts';
+import { boardMap, type BoardLens } from './boardMap.ts';
 import type { Quad } from './point.ts';
 
 /** An 8-bit RGBA picture. */
@@ -24,21 +24,25 @@ export function stripFrame(board: MeasuringBoard, pxPerMm: number): StripFrame {
 }
 
 /**
- * The ruled face seen straight from above, with a constant scale: the photograph drawn through the homography of its
- * four corners, bilinear. Parts outside of the photograph stay transparent.
+ * The ruled face seen straight from above, with a constant scale: the photograph drawn through the map that its four
+ * corners and its lens fix, bilinear. Parts outside of the photograph stay transparent.
+ * @param lens null for a lens without distortion
  */
-export function rectifyStrip(photo: Raster, board: MeasuringBoard, corners: Quad, frame: StripFrame): Raster {
+export function rectifyStrip(
+  photo: Raster,
+  board: MeasuringBoard,
+  corners: Quad,
+  frame: StripFrame,
+  lens: BoardLens | null = null,
+): Raster {
   const widthPx = Math.round((frame.toMm - frame.fromMm) * frame.pxPerMm);
   const heightPx = Math.round((frame.toYMm - frame.fromYMm) * frame.pxPerMm);
   const data = new Uint8ClampedArray(widthPx * heightPx * 4);
-  const h = fitHomography(faceCornersMm(board), corners);
+  const map = boardMap(board, corners, lens, photo);
   for (let row = 0; row < heightPx; row++) {
     const yMm = (row + 0.5) / frame.pxPerMm + frame.fromYMm;
     for (let column = 0; column < widthPx; column++) {
-      const xMm = (column + 0.5) / frame.pxPerMm + frame.fromMm;
-      const w = h[6] * xMm + h[7] * yMm + h[8];
-      const x = (h[0] * xMm + h[1] * yMm + h[2]) / w;
-      const y = (h[3] * xMm + h[4] * yMm + h[5]) / w;
+      const [x, y] = map.toPhoto([(column + 0.5) / frame.pxPerMm + frame.fromMm, yMm]);
       sampleInto(data, (row * widthPx + column) * 4, photo, x, y);
     }
   }

@@ -121,13 +121,14 @@ async function freePhotograph(
 }
 
 function readMarks(claim: Claim, photograph: Photograph): BoardReading {
-  const { boardId, marks } = claim.measurement;
+  const { boardId, marks, bench = null } = claim.measurement;
   const board = findBoard(boardId);
   if (!board) refuse('board-not-known', { board: boardId });
   const reading = readBoard(board, marks, {
     widthPx: photograph.widthPx ?? 0,
     heightPx: photograph.heightPx ?? 0,
     focal35Mm: photograph.exif?.focal35Mm ?? null,
+    bench,
   });
   if (!reading.ok) refuse('reading-refused', { why: reading.code });
   return reading.value;

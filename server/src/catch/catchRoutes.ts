@@ -14,6 +14,7 @@ import type { Scope } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 import type { Stores } from '../storage/storage.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
+import { benchReading } from './benchReading.ts';
 import { listCatches, viewCatch } from './catchViews.ts';
 
 const WAITING: readonly CatchState[] = ['undecided', 'answered'];
@@ -73,6 +74,15 @@ export function addCatchRoutes(table: RouteTable): void {
     catchScope,
     async ({ lauta, request }, _scope, subject) =>
       (await viewCatch(lauta.storage.read, idParameter(request, 'catchId'), subject)) ?? undefined,
+  );
+
+  table.allowed(
+    'get',
+    '/api/catches/:catchId/bench-reading',
+    'see-original',
+    catchScope,
+    async ({ lauta, request }) =>
+      benchReading(lauta, idParameter(request, 'catchId'), request.query['ahead'] !== 'true'),
   );
 }
 

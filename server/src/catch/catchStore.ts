@@ -1,5 +1,5 @@
 import type { CatchMark, CatchState, DecisionInput } from '@lauta/contract';
-import type { BoardReading } from '@lauta/core/photo';
+import type { StoredReading } from '@lauta/core/photo';
 
 export interface CatchRecord {
   catchId: string;
@@ -25,9 +25,9 @@ export interface CatchRecord {
 export interface Measurement {
   measurementId: string;
   catchId: string;
-  kind: BoardReading['kind'];
+  kind: StoredReading['kind'];
   photographId: string | null;
-  reading: BoardReading;
+  reading: StoredReading;
 }
 
 export interface CatchPhotograph {

@@ -1,3 +1,4 @@
+import { readingOf } from '@lauta/core/photo';
 import { exifView, type CatchSummary, type CatchView, type PhotographView } from '@lauta/contract';
 import { may, type Subject } from '@lauta/core/people';
 import { sheetOfVersion, type RuleBook } from '@lauta/core/rules';
@@ -94,7 +95,7 @@ export async function viewCatch(
     measurement: {
       measurementId: measurement.measurementId,
       photographId: measurement.photographId ?? '',
-      reading: measurement.reading,
+      reading: readingOf(measurement.reading),
     },
     photographs: await Promise.all(photographs.map((one) => photographView(stores, one))),
     verdicts: verdicts.map(({ verdictId, seq, decidedAt, judgeId, decision }) => ({

@@ -13,7 +13,7 @@ import {
   varchar,
 } from 'drizzle-orm/mysql-core';
 import type { CatchMark, CatchState, DecisionInput } from '@lauta/contract';
-import type { BoardReading, PhotoExif } from '@lauta/core/photo';
+import type { StoredReading, PhotoExif } from '@lauta/core/photo';
 import type { Role } from '@lauta/core/people';
 import { bytes, instant, sha256, uuid } from './columns.ts';
 
@@ -289,9 +289,9 @@ export const measurements = mysqlTable(
     catchId: uuid('catch_id')
       .notNull()
       .references(() => catches.catchId),
-    kind: varchar('kind', { length: 12 }).$type<BoardReading['kind']>().notNull(),
+    kind: varchar('kind', { length: 12 }).$type<StoredReading['kind']>().notNull(),
     photographId: uuid('photograph_id').references(() => photographs.photographId),
-    reading: json('reading').$type<BoardReading>().notNull(),
+    reading: json('reading').$type<StoredReading>().notNull(),
   },
   (table) => [index('measurements_catch').on(table.catchId)],
 );

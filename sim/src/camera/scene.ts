@@ -252,7 +252,9 @@ export function projectPoint(camera: Camera, point: Vector): [number, number] {
 }
 
 /** Directions of rays through px, in board coordinates (not of unit length). */
-export function rayCaster(camera: Camera): (xPx: number, yPx: number, into: [number, number, number]) => void {
+export function rayCaster(
+  camera: Camera,
+): (xPx: number, yPx: number, into: [number, number, number]) => void {
   const { forward, right, down, focalPx, k1 } = camera;
   const centrePx = [(camera.widthPx - 1) / 2, (camera.heightPx - 1) / 2] as const;
   // Undistorting each ray by itself would take longer than seeing what it meets: a table over the squared radius.

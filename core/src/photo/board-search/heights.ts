@@ -9,7 +9,7 @@ export interface Lattice {
   strength: number;
 }
 
-const MOST_MARKS = 500;
+const MOST_MARKS = 320;
 
 /**
  * Heights by the sum of phasors |Σ w exp(2πi u h / step)|: it is large where the marks lie on a lattice.

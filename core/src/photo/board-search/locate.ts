@@ -1,12 +1,12 @@
 import { projectBoardPoint, turnedBy, type LensPose } from '../lens.ts';
 import { faceLengthMm, type MeasuringBoard } from '../board.ts';
 import { focalPxFrom35mm } from '../camera.ts';
-import type { Point } from '../point.ts';
+import { turn, type Point, type Quad } from '../point.ts';
 import { latticeHeights, type Lattice } from './heights.ts';
 import { voteByNumerals } from './numerals.ts';
 import { patternOf, unitStepMm, type Pattern } from './pattern.ts';
 import { placePattern, type Placement } from './placements.ts';
-import { findParallels, planesOf, type Dice, type MarkedPlane } from './planes.ts';
+import { findParallels, planesOf, type Dice, type MarkedPlane, type ParallelStrokes } from './planes.ts';
 import { measureLines, refineOutwards, refinePose, type LensPrior, type RefinedPose } from './refine.ts';
 import { findStrokes, type Stroke } from './strokes.ts';
 import { halveTones, smoothTones, type Tones } from './tones.ts';
@@ -23,6 +23,8 @@ export interface LocateOptions {
   /** EXIF 35 mm equivalent, or null when the file tells none. */
   focal35Mm: number | null;
   dice: Dice;
+  /** Corners set roughly by a person, px: only what lies there is looked at, and another place is no answer. */
+  near?: Quad;
 }
 
 /** Distortions under which strokes are looked for, and those tried with what was found. */
@@ -34,6 +36,8 @@ const K1_STARTS: readonly { k1: number; near: readonly number[] }[] = [
 const FIELDS_DEG = [72, 86, 62];
 const LEAST_STRENGTH = 0.22;
 const VANISHING_POINTS = 3;
+/** Another kind is looked at more closely when not much less of its lines is seen. */
+const RIVAL_SHARE = 0.1;
 const LEAST_SEEN = 0.3;
 const GOOD_SEEN = 0.55;
 const GOOD_RESIDUAL_PX = 0.16;
@@ -45,24 +49,71 @@ export type Location =
   { ok: true; value: LocatedBoard } | { ok: false; code: BoardTrouble; seenShare: number };
 
 /**
- * Finds a board of a known kind in smoothed tones; px of these tones. Yields between its attempts, so that whoever
- * runs it can stop.
+ * Finds a board in smoothed tones (px of these) and tells which of several kinds it is. Yields between its attempts,
+ * so that whoever runs it can stop.
+ * @param boards the claimed kind first; it wins where another kind explains the picture no better
  */
 export function* locateBoard(
   smooth: Tones,
-  board: MeasuringBoard,
+  boards: readonly MeasuringBoard[],
   options: LocateOptions,
 ): Generator<undefined, Location> {
-  const pattern = patternOf(board);
-  const strokes = strokesOf(smooth, pattern.inkDarker);
-  let best: RefinedPose | null = null;
+  const patterns = boards.map(patternOf);
+  const fields = new Map<boolean, readonly Stroke[]>();
+  const strokesWith = (inkDarker: boolean): readonly Stroke[] => {
+    const known = fields.get(inkDarker) ?? withinReach(strokesOf(smooth, inkDarker), options.near);
+    fields.set(inkDarker, known);
+    return known;
+  };
+  let best: Fit | null = null;
   for (const prior of lensPriors(smooth, options.focal35Mm)) {
-    best = better(best, yield* fitBest(smooth, strokes, pattern, prior, options.dice));
-    if (best && isGood(best)) break;
+    const searches = new Map<boolean, ParallelSearch>();
+    for (let attempt = 0; attempt < VANISHING_POINTS; attempt++) {
+      for (const pattern of patterns) {
+        yield;
+        const { inkDarker } = pattern;
+        const search =
+          searches.get(inkDarker) ?? parallelSearch(smooth, strokesWith(inkDarker), prior, options.dice);
+        searches.set(inkDarker, search);
+        const refined = yield* fitCandidates(
+          smooth,
+          latticesIn(smooth, search.attempt(attempt), pattern, prior),
+          pattern,
+          prior,
+        );
+        if (refined) best = better(best, { pattern, refined });
+        if (best?.pattern === pattern && best.refined.seenShare > GOOD_SEEN) break;
+      }
+      if (best && best.refined.seenShare > GOOD_SEEN) break;
+    }
+    if (best && isGood(best.refined)) break;
   }
-  if (!best || best.seenShare < LEAST_SEEN)
-    return { ok: false, code: 'no-board', seenShare: best?.seenShare ?? 0 };
-  return anchor(smooth, best, pattern, options);
+  if (!best || best.refined.seenShare < LEAST_SEEN)
+    return { ok: false, code: 'no-board', seenShare: best?.refined.seenShare ?? 0 };
+  return anchor(smooth, rival(smooth, best, patterns, options), options);
+}
+
+interface Fit {
+  pattern: Pattern;
+  refined: RefinedPose;
+}
+
+/** A kind that has more of its own lines at the same place than the one that was found there. */
+function rival(smooth: Tones, best: Fit, patterns: readonly Pattern[], options: LocateOptions): Fit {
+  const [prior] = lensPriors(smooth, options.focal35Mm) as [LensPrior];
+  let winner = best;
+  for (const pattern of patterns) {
+    if (pattern === best.pattern || pattern.inkDarker !== best.pattern.inkDarker) continue;
+    const { sights, looked } = measureLines(smooth, best.refined.pose, pattern, { mostPx: 2, coarse: false });
+    if (looked === 0 || sights.length / looked < best.refined.seenShare - RIVAL_SHARE) continue;
+    const refined = refinePose(smooth, best.refined.pose, pattern, prior, [{ mostPx: 3, coarse: false }]);
+    if (
+      refined &&
+      refined.seenShare * pattern.lines.length > winner.refined.seenShare * winner.pattern.lines.length + 2
+    )
+      winner = { pattern, refined };
+  }
+  return winner;
 }
 
 /** A fit that slipped by a line at one end sees fewer lines, and those less well in their places. */
@@ -70,13 +121,38 @@ function quality(fit: RefinedPose): number {
   return fit.seenShare / (1 + (fit.residualPx / 0.3) ** 2);
 }
 
-function better(a: RefinedPose | null, b: RefinedPose | null): RefinedPose | null {
-  if (!a || !b) return a ?? b;
-  return quality(b) > quality(a) ? b : a;
+function better(a: Fit | null, b: Fit): Fit {
+  return a && quality(a.refined) >= quality(b.refined) ? a : b;
 }
 
 function isGood(fit: RefinedPose): boolean {
   return fit.seenShare > GOOD_SEEN && fit.residualPx < GOOD_RESIDUAL_PX;
+}
+
+/** How far beside the corners that a person set roughly the board may lie, as a share of its longest side. */
+const ROUGH_SHARE = 0.12;
+
+/** Strokes whose middle lies inside of the corners, widened. */
+function withinReach(strokes: readonly Stroke[], near: Quad | undefined): readonly Stroke[] {
+  if (!near) return strokes;
+  const cx = near.reduce((sum, [x]) => sum + x, 0) / 4;
+  const cy = near.reduce((sum, [, y]) => sum + y, 0) / 4;
+  const longest = Math.max(
+    ...near.map(([x, y], i) => {
+      const [u, v] = near[(i + 1) % 4] as Point;
+      return Math.hypot(u - x, v - y);
+    }),
+  );
+  const wide = near.map(([x, y]): Point => {
+    const away = Math.hypot(x - cx, y - cy) || 1;
+    const by = (away + ROUGH_SHARE * longest) / away;
+    return [cx + (x - cx) * by, cy + (y - cy) * by];
+  });
+  return strokes.filter((stroke) => {
+    const at: Point = [(stroke.x0 + stroke.x1) / 2, (stroke.y0 + stroke.y1) / 2];
+    const turns = wide.map((corner, i) => Math.sign(turn(corner, wide[(i + 1) % 4] as Point, at)));
+    return turns.every((way) => way >= 0) || turns.every((way) => way <= 0);
+  });
 }
 
 /** Strokes of the picture and of its half, which shows broad ones better. */
@@ -108,45 +184,58 @@ function lensPriors({ widthPx, heightPx }: Tones, focal35Mm: number | null): Len
   }));
 }
 
-function* fitBest(
-  smooth: Tones,
-  strokes: readonly Stroke[],
-  pattern: Pattern,
-  prior: LensPrior,
-  dice: Dice,
-): Generator<undefined, RefinedPose | null> {
-  let best: RefinedPose | null = null;
-  let left = strokes;
-  for (let attempt = 0; attempt < VANISHING_POINTS && left.length > 20; attempt++) {
-    const { candidates, used } = latticesIn(smooth, left, pattern, prior, dice);
-    yield;
-    best = better(best, yield* fitCandidates(smooth, candidates, pattern, prior));
-    if (best && best.seenShare > GOOD_SEEN) return best;
-    // Seams and planks may have won: without them the board's lines may.
-    left = left.filter((stroke) => !used.has(stroke));
-  }
-  return best;
+interface ParallelSearch {
+  /** What is found when the strokes of all former attempts are left out: seams and planks may have won those. */
+  attempt(index: number): readonly { found: ParallelStrokes; near: readonly number[] }[];
 }
 
-function latticesIn(
+/** Looks for parallel strokes once for all kinds of board. */
+function parallelSearch(
   smooth: Tones,
   strokes: readonly Stroke[],
-  pattern: Pattern,
   prior: LensPrior,
   dice: Dice,
-): { candidates: Candidate[]; used: Set<Stroke> } {
-  const centrePx: Point = [(smooth.widthPx - 1) / 2, (smooth.heightPx - 1) / 2];
+): ParallelSearch {
+  const attempts: { found: ParallelStrokes; near: readonly number[] }[][] = [];
+  let left = strokes;
+  return {
+    attempt(index) {
+      while (attempts.length <= index) {
+        const used = new Set<Stroke>();
+        const here: { found: ParallelStrokes; near: readonly number[] }[] = [];
+        for (const { k1, near } of left.length > 20 ? K1_STARTS : []) {
+          const found = findParallels(left, { focalPx: prior.focalPx, k1, centrePx: centreOf(smooth) }, dice);
+          if (!found) continue;
+          here.push({ found, near });
+          for (const stroke of found.strokes) used.add(stroke);
+        }
+        attempts.push(here);
+        left = left.filter((stroke) => !used.has(stroke));
+      }
+      return attempts[index] ?? [];
+    },
+  };
+}
+
+function centreOf({ widthPx, heightPx }: Tones): Point {
+  return [(widthPx - 1) / 2, (heightPx - 1) / 2];
+}
+
+/** Heights at which the strokes of an attempt fall on a kind's lattice, the strongest first. */
+function latticesIn(
+  smooth: Tones,
+  attempt: readonly { found: ParallelStrokes; near: readonly number[] }[],
+  pattern: Pattern,
+  prior: LensPrior,
+): Candidate[] {
+  const centrePx = centreOf(smooth);
   const field = smooth.widthPx / prior.focalPx;
-  const lowestMm = faceLengthMm(pattern.board) / (1.3 * field);
-  const highestMm = faceLengthMm(pattern.board) / (0.33 * field);
+  const lowestMm = pattern.lengthMm / (1.3 * field);
+  const highestMm = pattern.lengthMm / (0.33 * field);
   const candidates: Candidate[] = [];
-  const used = new Set<Stroke>();
-  for (const { k1, near } of K1_STARTS) {
-    const found = findParallels(strokes, { focalPx: prior.focalPx, k1, centrePx }, dice);
-    for (const stroke of found?.strokes ?? []) used.add(stroke);
-    if (!found) continue;
-    for (const guess of near) {
-      for (const plane of planesOf(found, { focalPx: prior.focalPx, k1: guess, centrePx })) {
+  for (const { found, near } of attempt) {
+    for (const k1 of near) {
+      for (const plane of planesOf(found, { focalPx: prior.focalPx, k1, centrePx })) {
         for (const lattice of latticeHeights(plane.marks, pattern.stepMm, lowestMm, highestMm, 3)) {
           if (lattice.strength < LEAST_STRENGTH) continue;
           candidates.push({ plane, lattice });
@@ -160,8 +249,7 @@ function latticesIn(
       }
     }
   }
-  candidates.sort((a, b) => b.lattice.strength - a.lattice.strength);
-  return { candidates, used };
+  return candidates.sort((a, b) => b.lattice.strength - a.lattice.strength);
 }
 
 function* fitCandidates(
@@ -177,7 +265,8 @@ function* fitCandidates(
   let best: RefinedPose | null = null;
   for (const placement of placements.slice(0, 4)) {
     yield;
-    best = better(best, refineOutwards(smooth, placement.pose, pattern, prior));
+    const refined = refineOutwards(smooth, placement.pose, pattern, prior);
+    if (refined && (!best || quality(refined) > quality(best))) best = refined;
     if (best && isGood(best)) return best;
   }
   return best;
@@ -209,7 +298,7 @@ function distinct(candidates: readonly Candidate[]): Candidate[] {
 }
 
 /** Settles which line is zero and which way round the board lies. */
-function anchor(smooth: Tones, fitted: RefinedPose, pattern: Pattern, options: LocateOptions): Location {
+function anchor(smooth: Tones, { pattern, refined: fitted }: Fit, options: LocateOptions): Location {
   const unitMm = unitStepMm(pattern);
   const units = Math.round(pattern.lengthMm / unitMm);
   const reach = Math.min(units, 12);
@@ -240,7 +329,17 @@ function anchor(smooth: Tones, fitted: RefinedPose, pattern: Pattern, options: L
     { mostPx: 2, coarse: false },
   ]);
   if (!last) return { ok: false, code: 'no-board', seenShare: fitted.seenShare };
+  if (options.near && !isNear(cornersPx(last.pose, pattern.board), options.near))
+    return { ok: false, code: 'no-board', seenShare: last.seenShare };
   return { ok: true, value: { ...last, board: pattern.board, anchorMargin } };
+}
+
+function isNear(corners: readonly Point[], near: Quad): boolean {
+  const longest = Math.hypot(near[1][0] - near[0][0], near[1][1] - near[0][1]);
+  return corners.every(([x, y], i) => {
+    const [u, v] = near[i] as Point;
+    return Math.hypot(x - u, y - v) < ROUGH_SHARE * longest;
+  });
 }
 
 /** Seen share of the lines within each unit, from `reach` units before zero to as many past the end; null outside. */

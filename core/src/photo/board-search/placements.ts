@@ -75,14 +75,14 @@ export function placePattern(
   const found: { score: number; shift: number; row: number }[] = [];
   const lowestShift = -Math.floor(lineCount * 0.5);
   const highestShift = columns - Math.ceil(lineCount * 0.5);
-  for (let row = -Math.floor(0.3 * widthCells); row < rows - 0.5 * widthCells; row++) {
+  for (const row of likelyRows(sums, columns, rows, pattern)) {
     for (let column = 0; column < columns; column++) {
-      weights.forEach((kind, i) => {
+      for (let i = 0; i < weights.length; i++) {
         let sum = 0;
-        for (const { from, to, weight } of kind.bands)
+        for (const { from, to, weight } of (weights[i] as KindWeight).bands)
           sum += weight * between(sums, rows, column, row + from, row + to);
         perColumn[i * columns + column] = sum;
-      });
+      }
       perColumn[outside * columns + column] = -between(sums, rows, column, row, row + widthCells);
     }
     for (let shift = lowestShift; shift <= highestShift; shift++) {
@@ -101,6 +101,46 @@ export function placePattern(
     const yMm = farMm + row * CELL_MM;
     return { score, pose: poseAt(plane, heightMm, xMm, yMm) };
   });
+}
+
+const ROWS_TRIED = 7;
+
+/**
+ * Where across the plane the far edge may lie, best first: how much is seen across all columns, correlated with how
+ * much the whole pattern draws there. Each place comes with its neighbours.
+ */
+function likelyRows(sums: Float32Array, columns: number, rows: number, pattern: Pattern): number[] {
+  const seen = new Float64Array(rows);
+  for (let column = 0; column < columns; column++) {
+    const at = column * (rows + 1);
+    for (let row = 0; row < rows; row++)
+      seen[row] = (seen[row] as number) + (sums[at + row + 1] as number) - (sums[at + row] as number);
+  }
+  const width = Math.round(pattern.widthMm / CELL_MM);
+  const margin = Math.round(OUTSIDE_MM / CELL_MM);
+  const drawn = new Float64Array(width + 2 * margin);
+  for (const line of pattern.lines)
+    for (const [from, to] of line.spansMm)
+      for (let cell = Math.round(from / CELL_MM); cell < Math.round(to / CELL_MM); cell++)
+        drawn[cell + margin] = (drawn[cell + margin] as number) + 1;
+  const mean = drawn.reduce((sum, value) => sum + value, 0) / drawn.length;
+  const scored: { row: number; score: number }[] = [];
+  for (let row = -Math.floor(0.3 * width); row < rows - 0.5 * width; row++) {
+    let score = 0;
+    for (let i = 0; i < drawn.length; i++) {
+      const at = row + i - margin;
+      if (at >= 0 && at < rows) score += ((drawn[i] as number) - mean) * (seen[at] as number);
+    }
+    scored.push({ row, score });
+  }
+  scored.sort((a, b) => b.score - a.score);
+  const chosen: number[] = [];
+  for (const { row } of scored) {
+    if (chosen.some((other) => Math.abs(other - row) <= 3)) continue;
+    chosen.push(row);
+    if (chosen.length === ROWS_TRIED) break;
+  }
+  return chosen.flatMap((row) => [row - 2, row - 1, row, row + 1, row + 2]);
 }
 
 /** The best of each neighbourhood, best first. */
@@ -139,8 +179,13 @@ interface Band {
   weight: number;
 }
 
+interface KindWeight {
+  bands: Band[];
+  drawnCells: number;
+}
+
 /** For each kind of line: + where it is drawn, − in the gaps (numerals left out) and beyond the edges; in cells. */
-function kindWeights(pattern: Pattern): { bands: Band[]; drawnCells: number }[] {
+function kindWeights(pattern: Pattern): KindWeight[] {
   const edge = OUTSIDE_MM / CELL_MM;
   const width = pattern.widthMm / CELL_MM;
   return pattern.kinds.map((spans) => {

@@ -43,6 +43,8 @@ interface Round {
   coarse: boolean;
   /** Only lines between these places along the board, mm. */
   betweenMm?: readonly [number, number];
+  /** Steps of the fit; the next round measures anew anyway. */
+  mostSteps?: number;
 }
 
 const ROUNDS: readonly Round[] = [
@@ -80,7 +82,13 @@ export function refinePose(
     looked = lines.looked;
     seen = lines.sights.length;
     if (seen < 20) return null;
-    fit = levenbergMarquardt(pose, [...lines.sights, ...ends], prior, Math.max(0.4, round.mostPx / 5));
+    fit = levenbergMarquardt(
+      pose,
+      [...lines.sights, ...ends],
+      prior,
+      Math.max(0.4, round.mostPx / 5),
+      round.mostSteps ?? 12,
+    );
     if (!fit) return null;
     pose = fit.pose;
   }
@@ -125,7 +133,7 @@ export function refineOutwards(
   let [from, to] = [bestFrom, bestFrom + lengthMm];
   for (;;) {
     const fitted = refinePose(smooth, pose, pattern, held, [
-      { mostPx: 3, coarse: false, betweenMm: [from, to] },
+      { mostPx: 3, coarse: false, betweenMm: [from, to], mostSteps: 3 },
     ]);
     if (fitted) pose = fitted.pose;
     if (from <= 0 && to >= pattern.lengthMm) break;
@@ -133,7 +141,7 @@ export function refineOutwards(
     to += GROWTH_STEP * pattern.lengthMm;
   }
   return refinePose(smooth, pose, pattern, prior, [
-    { mostPx: 4, coarse: false },
+    { mostPx: 4, coarse: false, mostSteps: 4 },
     { mostPx: 2.2, coarse: false },
   ]);
 }
@@ -336,11 +344,12 @@ function levenbergMarquardt(
   sights: readonly Sight[],
   prior: LensPrior,
   cauchyPx: number,
+  mostSteps: number,
 ): { pose: LensPose; normal: Matrix; residualPx: number } | null {
   let pose = start;
   let damping = 1e-4;
   let cost = costOf(pose, sights, prior, cauchyPx);
-  for (let iteration = 0; iteration < 12; iteration++) {
+  for (let iteration = 0; iteration < mostSteps; iteration++) {
     const { normal, gradient } = equations(pose, sights, prior, cauchyPx);
     let improved = false;
     for (let attempt = 0; attempt < 6; attempt++) {
@@ -375,8 +384,7 @@ function levenbergMarquardt(
 }
 
 function offPx(pose: LensPose, sight: Sight): number {
-  const p = projectBoardPoint(pose, sight.xMm, sight.yMm);
-  return sight.atPx - p[0] * sight.nx - p[1] * sight.ny;
+  return sight.atPx - alongPx(pose, sight);
 }
 
 function costOf(pose: LensPose, sights: readonly Sight[], prior: LensPrior, cauchyPx: number): number {
@@ -409,15 +417,12 @@ function equations(
   );
   const row = new Float64Array(PARAMETERS);
   for (const sight of sights) {
-    const p = projectBoardPoint(pose, sight.xMm, sight.yMm);
-    const here = p[0] * sight.nx + p[1] * sight.ny;
+    const here = alongPx(pose, sight);
     const off = sight.atPx - here;
     const c = cauchyPx * (sight.sigmaPx / LINE_SIGMA_PX);
     const weight = 1 / (1 + (off / c) ** 2) / (sight.sigmaPx * sight.sigmaPx);
-    for (let i = 0; i < PARAMETERS; i++) {
-      const q = projectBoardPoint(probes[i] as LensPose, sight.xMm, sight.yMm);
-      row[i] = (q[0] * sight.nx + q[1] * sight.ny - here) / (PROBE[i] as number);
-    }
+    for (let i = 0; i < PARAMETERS; i++)
+      row[i] = (alongPx(probes[i] as LensPose, sight) - here) / (PROBE[i] as number);
     for (let i = 0; i < PARAMETERS; i++) {
       const wi = weight * (row[i] as number);
       gradient[i] = (gradient[i] as number) + wi * off;
@@ -439,6 +444,16 @@ function equations(
     normal: Matrix.from1DArray(PARAMETERS, PARAMETERS, normal),
     gradient: Matrix.columnVector(gradient),
   };
+}
+
+/** Where a sight's place of the board falls along its direction, px: n · p, without a pair for each of millions. */
+function alongPx({ rotation: r, zeroMm: t, focalPx, k1, centrePx }: LensPose, sight: Sight): number {
+  const { xMm, yMm } = sight;
+  const w = r[6] * xMm + r[7] * yMm + t[2];
+  const u = (r[0] * xMm + r[1] * yMm + t[0]) / w;
+  const v = (r[3] * xMm + r[4] * yMm + t[1]) / w;
+  const bend = focalPx * (1 + k1 * (u * u + v * v));
+  return (centrePx[0] + bend * u) * sight.nx + (centrePx[1] + bend * v) * sight.ny;
 }
 
 /** What the fit's own doubt does to a place along the board, mm (GUM, JCGM 100:2008, 5.2.2: correlated inputs). */

@@ -69,13 +69,17 @@ export function smoothTones(tones: Tones): Tones {
   for (let row = 0; row < heightPx; row++) {
     const start = row * widthPx;
     const end = start + widthPx - 1;
+    let a = data[start] as number;
+    let b = a;
+    let c = a;
+    let d = data[Math.min(end, start + 1)] as number;
     for (let at = start; at <= end; at++) {
-      const inner = at - 2 >= start && at + 2 <= end;
-      const a = data[inner ? at - 2 : Math.max(start, at - 2)] as number;
-      const b = data[inner ? at - 1 : Math.max(start, at - 1)] as number;
-      const d = data[inner ? at + 1 : Math.min(end, at + 1)] as number;
-      const e = data[inner ? at + 2 : Math.min(end, at + 2)] as number;
-      across[at] = (a + e + 4 * (b + d) + 6 * (data[at] as number)) * 0.0625;
+      const e = at + 2 <= end ? (data[at + 2] as number) : (data[end] as number);
+      across[at] = (a + e + 4 * (b + d) + 6 * c) * 0.0625;
+      a = b;
+      b = c;
+      c = d;
+      d = e;
     }
   }
   const out = new Float32Array(data.length);

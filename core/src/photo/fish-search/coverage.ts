@@ -14,6 +14,11 @@ export interface Coverage {
 }
 
 const FLOOR = 6;
+const LOG = Float32Array.from({ length: 256 * 16 + 1 }, (_, i) => Math.log(i / 16 + FLOOR));
+
+function logOf(value: number): number {
+  return LOG[(value * 16) | 0] as number;
+}
 
 /**
  * Compares each cell of the face with what the bare board would show there.
@@ -32,9 +37,9 @@ export function coverageOf(view: BareView, evidence: LineEvidence, pattern: Patt
   const warm = new Float32Array(count);
   const cool = new Float32Array(count);
   for (let i = 0; i < count; i++) {
-    const red = Math.log((view.rgb[i * 3] as number) + FLOOR);
-    const green = Math.log((view.rgb[i * 3 + 1] as number) + FLOOR);
-    const blue = Math.log((view.rgb[i * 3 + 2] as number) + FLOOR);
+    const red = logOf(view.rgb[i * 3] as number);
+    const green = logOf(view.rgb[i * 3 + 1] as number);
+    const blue = logOf(view.rgb[i * 3 + 2] as number);
     light[i] = 0.3 * red + 0.6 * green + 0.1 * blue;
     warm[i] = red - green;
     cool[i] = blue - green;

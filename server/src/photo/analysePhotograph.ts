@@ -1,0 +1,66 @@
+import {
+  SHIPPED_BOARDS,
+  analysisSteps,
+  isTurned,
+  scaleAnalysis,
+  toUprightPx,
+  type MeasuringBoard,
+  type PhotoAnalysis,
+  type Point,
+  type Quad,
+} from '@lauta/core/photo';
+import { decodePhotograph } from './decodePhotograph.ts';
+
+/** A photograph is analysed in about a second; what takes longer than this is called not readable. */
+export const ANALYSIS_LIMIT_MS = 5000;
+
+export interface AnalysedPhotograph {
+  analysis: PhotoAnalysis;
+  /** Upright. */
+  widthPx: number;
+  heightPx: number;
+  orientation: number | null;
+  isTruncated: boolean;
+  ms: { decode: number; analyse: number };
+}
+
+export interface AnalysisWish {
+  limitTiltDeg?: number;
+  otherBoards?: readonly MeasuringBoard[];
+  /** Corners that a person set roughly, px of the picture as stored. */
+  nearStored?: Quad;
+}
+
+/** Decodes and analyses one JPEG: the code that threads, command line and benches run. Px of the upright original. */
+export async function analysePhotograph(
+  bytes: Uint8Array,
+  board: MeasuringBoard,
+  { limitTiltDeg, otherBoards = SHIPPED_BOARDS, nearStored }: AnalysisWish = {},
+): Promise<AnalysedPhotograph> {
+  const start = performance.now();
+  const { raster, widthPx, heightPx, exif, isTruncated } = await decodePhotograph(bytes);
+  const decoded = performance.now();
+  const shrunk = widthPx / raster.widthPx;
+  const [storedWidth, storedHeight] = isTurned(exif.orientation) ? [heightPx, widthPx] : [widthPx, heightPx];
+  const near = nearStored?.map((corner): Point => {
+    const [x, y] = toUprightPx(corner, exif.orientation, storedWidth, storedHeight);
+    return [(x + 0.5) / shrunk - 0.5, (y + 0.5) / shrunk - 0.5];
+  });
+  const steps = analysisSteps(raster, board, {
+    focal35Mm: exif.focal35Mm,
+    otherBoards,
+    ...(limitTiltDeg === undefined ? {} : { limitTiltDeg }),
+    ...(near ? { near: near as unknown as Quad } : {}),
+    isOver: () => performance.now() - decoded > ANALYSIS_LIMIT_MS,
+  });
+  let step = steps.next();
+  while (!step.done) step = steps.next();
+  return {
+    analysis: scaleAnalysis(step.value, shrunk),
+    widthPx,
+    heightPx,
+    orientation: exif.orientation,
+    isTruncated,
+    ms: { decode: Math.round(decoded - start), analyse: Math.round(performance.now() - decoded) },
+  };
+}

@@ -1,0 +1,5 @@
+// A thread does not take over its parent's loader for TypeScript: it registers its own.
+import { register } from 'tsx/esm/api';
+
+register();
+await import('./analysisWorker.ts');

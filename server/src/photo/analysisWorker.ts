@@ -1,0 +1,17 @@
+import { parentPort } from 'node:worker_threads';
+import type { MeasuringBoard } from '@lauta/core/photo';
+import { analysePhotograph, type AnalysedPhotograph } from './analysePhotograph.ts';
+
+export interface AnalysisTask {
+  bytes: Uint8Array;
+  board: MeasuringBoard;
+  limitTiltDeg: number | null;
+}
+export type AnalysisAnswer = { ok: true; value: AnalysedPhotograph } | { ok: false; error: string };
+
+parentPort?.on('message', ({ bytes, board, limitTiltDeg }: AnalysisTask) => {
+  analysePhotograph(bytes, board, limitTiltDeg === null ? {} : { limitTiltDeg }).then(
+    (value) => parentPort?.postMessage({ ok: true, value } satisfies AnalysisAnswer),
+    (error: unknown) => parentPort?.postMessage({ ok: false, error: String(error) } satisfies AnalysisAnswer),
+  );
+});
