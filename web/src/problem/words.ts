@@ -44,6 +44,8 @@ const WORDS: Record<ProblemType | 'network', string> = {
   'picture-too-large': `The picture is too large: at most ${PHOTOGRAPH_LIMITS.maxSidePx.toLocaleString('en')} px a side and ${MEGABYTES} MB. Use the camera’s normal size.`,
   'picture-too-small': 'The picture is too small to read a length off.',
   'body-too-large': 'That is more than can be taken at once.',
+  'bench-busy': 'The server reads other photographs first. Try again in a moment.',
+  'bench-failed': 'The server could not read the original by itself.',
   'database-away': 'The server’s database is away for a moment. What you entered is still here; try again shortly.',
   'server-fault': 'Something went wrong in the server. What you entered is still here; try again, and tell the director if it stays.',
 }; // prettier-ignore

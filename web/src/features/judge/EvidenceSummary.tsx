@@ -6,6 +6,7 @@ import { clockTime } from '../../clock/words.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { useInEvent } from '../../frame/inEvent.ts';
 import { MARK_WORDS } from '../catch/words.ts';
+import { madeWords } from '../photo/words.ts';
 import { CodeSignal } from './CodeSignal.tsx';
 
 /** Claimed and read length side by side, and what else speaks for or against the catch. */
@@ -32,7 +33,7 @@ export function EvidenceSummary({ caught, sheet }: { caught: CatchView; sheet: R
         <span className="num">
           {formatMeasured(reading.apparentMm, unit)} {unit} ± {reading.sigmaMm.toFixed(1)} mm
         </span>
-        , by hand, {findBoard(reading.boardId)?.name}
+        , {madeWords(reading)}, {findBoard(reading.boardId)?.name}
         {reading.tiltDeg === null ? '' : `, tilt ${reading.tiltDeg.toFixed(0)}°`}
       </p>
       <ul className="grid gap-0.5">

@@ -7,6 +7,7 @@ import { useObjectUrl } from '../../frame/useObjectUrl.ts';
 import { useEvidence } from '../catch/queries.ts';
 import { scaleMarks } from './handles.ts';
 import { PhotoView } from './PhotoView.tsx';
+import { ServerReading, useServerReading } from './ServerReading.tsx';
 import { Strip } from './Strip.tsx';
 import { useBenchWorker, useOpenedPhoto } from './useBench.ts';
 
@@ -28,6 +29,7 @@ export function CatchBench({
   const opened = useOpenedPhoto(bench, original.data ?? null);
   const board = findBoard(reading.boardId);
   const [isMarked, setMarked] = useState(true);
+  const server = useServerReading(caught, caught.mayJudge || caught.isOwn);
   const size = useMemo(
     () => ({ width: measured?.widthPx ?? 1, height: measured?.heightPx ?? 1 }),
     [measured?.widthPx, measured?.heightPx],
@@ -35,6 +37,10 @@ export function CatchBench({
   // A copy is smaller than the original that the handles were set on.
   const ratio = opened.kind === 'open' && measured ? opened.photo.widthPx / measured.widthPx : 1;
   const stripMarks = useMemo(() => scaleMarks(reading.marks, ratio), [reading.marks, ratio]);
+  const stripLens = useMemo(
+    () => reading.lens && { ...reading.lens, focalPx: reading.lens.focalPx * ratio },
+    [reading.lens, ratio],
+  );
   if (original.isError) return <Failed error={original.error} retry={() => void original.refetch()} />;
   return (
     <div className="grid min-w-0 content-start gap-3">
@@ -44,6 +50,7 @@ export function CatchBench({
           alt="The original photograph"
           size={size}
           marks={isMarked ? reading.marks : null}
+          outline={server.data?.analysis.outline ?? null}
           chosen={null}
           onChosen={() => undefined}
           className={className ?? 'h-[52vw] min-h-64 max-h-[44vh]'}
@@ -57,9 +64,13 @@ export function CatchBench({
           photo={opened.photo}
           board={board}
           marks={stripMarks}
+          lens={stripLens}
           reading={reading}
           measure={measure}
         />
+      )}
+      {(caught.mayJudge || caught.isOwn) && (
+        <ServerReading found={server.data} isPending={server.isPending} measure={measure} />
       )}
       <label className="flex min-h-11 items-center gap-2 justify-self-start text-sm">
         <input
@@ -68,7 +79,7 @@ export function CatchBench({
           checked={isMarked}
           onChange={(e) => setMarked(e.target.checked)}
         />
-        show the handles
+        show what was marked
       </label>
     </div>
   );

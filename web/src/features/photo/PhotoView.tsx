@@ -7,7 +7,7 @@ import {
   type KeyboardEvent,
   type PointerEvent,
 } from 'react';
-import type { BoardMarks, Point } from '@lauta/core/photo';
+import type { BoardMarks, PhotoAnalysis, Point } from '@lauta/core/photo';
 import { HANDLES, HANDLE_WORDS, handlePoint, keyStep, moveHandle, type HandleId } from './handles.ts';
 import { Loupe } from './Loupe.tsx';
 import { fitView, panInto, toPhoto, zoomView, type Size, type View } from './view.ts';
@@ -22,6 +22,10 @@ interface Props {
   chosen: HandleId | null;
   onChosen: (id: HandleId | null) => void;
   className?: string;
+  /** The fish as the bench sees it. */
+  outline?: PhotoAnalysis['outline'];
+  /** Handles to be drawn; the others are kept out of the way. */
+  shown?: readonly HandleId[];
 }
 
 /** How far a finger may slip and still have tapped, CSS px. */
@@ -39,7 +43,18 @@ interface Press {
 }
 
 /** The photograph with zoom and pan, and on it the board's outline, nose and tail. */
-export function PhotoView({ src, alt, size, marks, onMarks, chosen, onChosen, className = '' }: Props) {
+export function PhotoView({
+  src,
+  alt,
+  size,
+  marks,
+  onMarks,
+  chosen,
+  onChosen,
+  className = '',
+  outline = null,
+  shown = HANDLES,
+}: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState<Size>({ width: 1, height: 1 });
   // Null as long as nobody has zoomed or panned: then the whole picture is shown, whatever the window's size.
@@ -83,11 +98,13 @@ export function PhotoView({ src, alt, size, marks, onMarks, chosen, onChosen, cl
   };
   const handleAt = (place: Point): Press['held'] => {
     if (!marks || !onMarks) return null;
-    const near = HANDLES.map((id) => {
-      const [x, y] = handlePoint(marks, id);
-      const beside: Point = [x * view.scale + view.x - place[0], y * view.scale + view.y - place[1]];
-      return { id, beside, wasChosen: id === chosen, away: Math.hypot(beside[0], beside[1]) };
-    }).filter((one) => one.away <= REACH);
+    const near = shown
+      .map((id) => {
+        const [x, y] = handlePoint(marks, id);
+        const beside: Point = [x * view.scale + view.x - place[0], y * view.scale + view.y - place[1]];
+        return { id, beside, wasChosen: id === chosen, away: Math.hypot(beside[0], beside[1]) };
+      })
+      .filter((one) => one.away <= REACH);
     return near.find((one) => one.wasChosen) ?? near.sort((a, b) => a.away - b.away)[0] ?? null;
   };
   const onDown = (event: PointerEvent): void => {
@@ -170,8 +187,9 @@ export function PhotoView({ src, alt, size, marks, onMarks, chosen, onChosen, cl
               viewBox={`0 0 ${size.width} ${size.height}`}
               className="absolute inset-0 size-full overflow-visible"
             >
+              {outline && <FishOutline outline={outline} scale={view.scale} />}
               <Outline marks={marks} scale={view.scale} />
-              {HANDLES.map((id) => (
+              {shown.map((id) => (
                 <Handle
                   key={id}
                   id={id}
@@ -216,6 +234,19 @@ function ZoomButton({ label, onClick, children }: { label: string; onClick: () =
     >
       {children}
     </button>
+  );
+}
+
+/** The fish's upper and lower line. */
+function FishOutline({ outline, scale }: { outline: NonNullable<PhotoAnalysis['outline']>; scale: number }) {
+  const points = [...outline.upper, ...[...outline.lower].reverse()]
+    .map((point) => point.join(','))
+    .join(' ');
+  return (
+    <g fill="none" pointerEvents="none" strokeLinejoin="round">
+      <polygon points={points} stroke="#101513" strokeOpacity="0.6" strokeWidth={3 / scale} />
+      <polygon points={points} stroke="#ffd34d" strokeWidth={1.5 / scale} />
+    </g>
   );
 }
 

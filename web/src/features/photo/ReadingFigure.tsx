@@ -3,8 +3,14 @@ import { stepsOutlook, type Measure } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps, type LengthUnit } from '@lauta/core/units';
 import { Signal } from '../../frame/Signal.tsx';
 import { readingRefusalWords } from '../../problem/words.ts';
+import { madeWords } from './words.ts';
 
-const CAUSES = { 'board-fit': 'the board’s corners', 'tip-edge': 'the tail’s edge' } as const;
+const CAUSES = {
+  'board-fit': 'the board’s place',
+  'tip-edge': 'the tail’s edge',
+  'tail-height': 'the tail’s height over the face',
+  distortion: 'the lens’s distortion',
+} as const;
 
 /** The length as read, what it rounds to under the sheet, and how sure that is. */
 export function ReadingFigure({
@@ -71,10 +77,12 @@ function ReadFigure({ reading, measure }: { reading: BoardReading; measure: Meas
           </tbody>
         </table>
         <p className="text-quiet text-sm">
-          Standard uncertainties. Handles set by hand
+          Standard uncertainties. Marks {madeWords(reading)}
           {reading.tiltDeg === null
             ? '; the camera’s tilt is not known.'
             : `; camera tilted by ${reading.tiltDeg.toFixed(0)}°.`}
+          {reading.lengthMm !== null &&
+            ` Corrected for the tail’s height over the face: ${formatMeasured(reading.lengthMm, unit)} ${unit}.`}
         </p>
       </details>
     </div>

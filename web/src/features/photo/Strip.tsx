@@ -1,11 +1,10 @@
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import {
-  faceCornersMm,
+  boardMap,
   faceLengthMm,
-  fitHomography,
-  mapPoint,
   mmPerUnit,
   stripFrame,
+  type BoardLens,
   type BoardMarks,
   type BoardReading,
   type MeasuringBoard,
@@ -21,6 +20,8 @@ interface Props {
   photo: OpenedPhoto;
   board: MeasuringBoard;
   marks: BoardMarks;
+  /** As the bench found it; null for a lens without distortion. */
+  lens: BoardLens | null;
   reading: BoardReading | null;
   measure: Measure;
 }
@@ -55,8 +56,8 @@ const HALF_HEIGHT_MM = 19;
 export function TailCloseUp(props: Props & { reading: BoardReading }) {
   const { reading, measure } = props;
   const [element, width] = useWidth();
-  const { board, marks } = props;
-  const [, tailYMm] = mapPoint(fitHomography(marks.corners, faceCornersMm(board)), marks.tail);
+  const { board, marks, photo } = props;
+  const [, tailYMm] = boardMap(board, marks.corners, reading.lens, photo).toBoard(marks.tail);
   // Whole steps of 5 mm, so that the window stands still while the tail's handle is moved a little.
   const [atMm, atYMm] = [reading.apparentMm, tailYMm].map((mm) => Math.round(mm / 5) * 5) as [number, number];
   const frame: StripFrame = {
@@ -126,11 +127,12 @@ function StripPicture({
   photo,
   board,
   marks,
+  lens,
   frame,
   label,
   children,
 }: Props & { frame: StripFrame; label: string; children: React.ReactNode }) {
-  const picture = useStrip(bench, photo, board, marks.corners, frame);
+  const picture = useStrip(bench, photo, board, marks.corners, lens, frame);
   const canvas = useRef<HTMLCanvasElement>(null);
   const aspect = (frame.toMm - frame.fromMm) / (frame.toYMm - frame.fromYMm);
   useEffect(() => {

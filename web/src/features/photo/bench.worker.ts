@@ -2,19 +2,26 @@ import { imageSize } from 'image-size';
 import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
 import { hashHex } from '@lauta/core/ledger';
 import {
+  SHIPPED_BOARDS,
+  analysedSize,
+  analysisSteps,
   checkQuad,
   findBoard,
   readBoard,
   readExif,
   rectifyStrip,
+  scaleAnalysis,
+  type AnalysisStage,
   type Quad,
   type Raster,
 } from '@lauta/core/photo';
 import { serveCalls, type Port } from '../../workers/calls.ts';
 import type { BenchCalls, OpenedPhoto, PhotoRefusal } from './benchProtocol.ts';
 
-/** Strips are never drawn finer than this: a larger photograph is taken down to it once. */
-const WORKING_SIDE_PX = 3200;
+/** What takes longer is called not readable, ms. */
+const ANALYSIS_LIMIT_MS = 5000;
+/** Shares of the work at which the stages begin (measured, docs/measuring.md). */
+const BEGINS: Record<AnalysisStage, number> = { prepare: 0.02, board: 0.25, fish: 0.7, done: 1 };
 
 let working: { raster: Raster; scale: number } | null = null;
 
@@ -39,16 +46,38 @@ serveCalls<BenchCalls>(self as unknown as Port, {
     return { ok: true, value: { ...size, sha256: hashHex(bytes), exif: await readExif(bytes) } };
   },
 
-  read({ boardId, marks, photo }) {
-    const { widthPx, heightPx, exif } = photo;
-    return readBoard(boardOf(boardId), marks, { widthPx, heightPx, focal35Mm: exif.focal35Mm });
+  async analyse({ boardId, photo, near }, signal, tell) {
+    if (!working) return null;
+    const { raster, scale } = working;
+    const begun = performance.now();
+    const steps = analysisSteps(raster, boardOf(boardId), {
+      focal35Mm: photo.exif.focal35Mm,
+      otherBoards: SHIPPED_BOARDS,
+      isOver: () => performance.now() - begun > ANALYSIS_LIMIT_MS,
+      ...(near ? { near: near.map(([x, y]) => [x * scale, y * scale]) as unknown as Quad } : {}),
+    });
+    let step = steps.next();
+    while (!step.done) {
+      tell(BEGINS[step.value]);
+      // A turn of the event loop, so that a cancellation is heard.
+      await new Promise((resolve) => setTimeout(resolve, 0));
+      signal.throwIfAborted();
+      step = steps.next();
+    }
+    return scaleAnalysis(step.value, 1 / scale);
   },
 
-  async strip({ boardId, corners, frame }) {
+  read({ boardId, marks, bench, photo }) {
+    const { widthPx, heightPx, exif } = photo;
+    return readBoard(boardOf(boardId), marks, { widthPx, heightPx, focal35Mm: exif.focal35Mm, bench });
+  },
+
+  async strip({ boardId, corners, lens, frame }) {
     if (!working || !checkQuad(corners).ok) return null;
     const { raster, scale } = working;
     const scaled = corners.map(([x, y]) => [x * scale, y * scale]) as unknown as Quad;
-    const strip = rectifyStrip(raster, boardOf(boardId), scaled, frame);
+    const bent = lens && { ...lens, focalPx: lens.focalPx * scale };
+    const strip = rectifyStrip(raster, boardOf(boardId), scaled, frame, bent);
     const pixels = new Uint8ClampedArray(strip.data);
     return { picture: await createImageBitmap(new ImageData(pixels, strip.widthPx, strip.heightPx)) };
   },
@@ -80,11 +109,12 @@ function sizeOf(bytes: Uint8Array): Pick<OpenedPhoto, 'widthPx' | 'heightPx'> | 
 }
 
 async function decode(photo: Blob, size: { widthPx: number; heightPx: number }): Promise<typeof working> {
-  const scale = Math.min(1, WORKING_SIDE_PX / Math.max(size.widthPx, size.heightPx));
-  const widthPx = Math.round(size.widthPx * scale);
-  const heightPx = Math.round(size.heightPx * scale);
+  const { widthPx, heightPx } = analysedSize(size.widthPx, size.heightPx);
+  const scale = widthPx / size.widthPx;
   const bitmap = await createImageBitmap(photo, {
     imageOrientation: 'from-image',
+    // The server reads the stored values as well.
+    colorSpaceConversion: 'none',
     ...(scale < 1 ? { resizeWidth: widthPx, resizeHeight: heightPx, resizeQuality: 'high' } : {}),
   });
   const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true });

@@ -1,6 +1,9 @@
 import type {
+  BenchNotes,
+  BoardLens,
   BoardMarks,
   BoardReading,
+  PhotoAnalysis,
   PhotoExif,
   Quad,
   ReadingRefusal,
@@ -23,13 +26,21 @@ export interface OpenedPhoto {
 export interface BenchCalls {
   /** Checks a file by its content, hashes it, and keeps it decoded for the strips. */
   open: { params: { photo: Blob }; result: Result<OpenedPhoto, PhotoRefusal> };
+  /**
+   * Finds board and fish by itself in the photograph that is open; told which share is done. Null when none is open.
+   * `near` are corners that a person set roughly.
+   */
+  analyse: {
+    params: { boardId: string; photo: OpenedPhoto; near: Quad | null };
+    result: PhotoAnalysis | null;
+  };
   read: {
-    params: { boardId: string; marks: BoardMarks; photo: OpenedPhoto };
+    params: { boardId: string; marks: BoardMarks; bench: BenchNotes | null; photo: OpenedPhoto };
     result: Result<BoardReading, ReadingRefusal>;
   };
   /** The board seen straight from above; null before a photo is open, or for corners that make no board. */
   strip: {
-    params: { boardId: string; corners: Quad; frame: StripFrame };
+    params: { boardId: string; corners: Quad; lens: BoardLens | null; frame: StripFrame };
     result: { picture: ImageBitmap } | null;
   };
 }

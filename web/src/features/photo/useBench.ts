@@ -1,8 +1,11 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type {
+  BenchNotes,
+  BoardLens,
   BoardMarks,
   BoardReading,
   MeasuringBoard,
+  PhotoAnalysis,
   Quad,
   ReadingRefusal,
   Result,
@@ -47,6 +50,57 @@ export function useOpenedPhoto(bench: Bench | null, photo: Blob | null): OpenSta
   return opened && opened.photo === photo ? opened.state : { kind: 'opening' };
 }
 
+export interface AnalysisState {
+  analysis: PhotoAnalysis | null;
+  /** Share that is done while it runs, else null. */
+  progress: number | null;
+  /** The search broke off with a fault of its own. */
+  hasFailed: boolean;
+}
+
+/**
+ * Lets the bench find board and fish by itself, once for each photograph and board; stops when either changes.
+ * @param isWanted false while there are marks already
+ */
+export function useAnalysis(
+  bench: Bench | null,
+  photo: OpenedPhoto | null,
+  boardId: string,
+  isWanted: boolean,
+  onAnalysis: (analysis: PhotoAnalysis) => void,
+): AnalysisState {
+  const [state, setState] = useState<AnalysisState & { of: string }>({
+    analysis: null,
+    progress: null,
+    hasFailed: false,
+    of: '',
+  });
+  const of = photo ? `${photo.sha256} ${boardId}` : '';
+  const tell = useRef(onAnalysis);
+  useEffect(() => {
+    tell.current = onAnalysis;
+  });
+  useEffect(() => {
+    if (!bench || !photo || !isWanted) return;
+    const abort = new AbortController();
+    bench
+      .call('analyse', { boardId, photo, near: null }, abort.signal, (progress) =>
+        setState({ analysis: null, progress, hasFailed: false, of }),
+      )
+      .then((analysis) => {
+        setState({ analysis, progress: null, hasFailed: false, of });
+        if (analysis) tell.current(analysis);
+      })
+      .catch(() => {
+        if (!abort.signal.aborted) setState({ analysis: null, progress: null, hasFailed: true, of });
+      });
+    return () => abort.abort();
+  }, [bench, photo, boardId, isWanted, of]);
+  return state.of === of
+    ? state
+    : { analysis: null, progress: isWanted && photo ? 0 : null, hasFailed: false };
+}
+
 export type ReadResult = Result<BoardReading, ReadingRefusal>;
 
 /**
@@ -58,17 +112,18 @@ export function useReading(
   photo: OpenedPhoto | null,
   boardId: string,
   marks: BoardMarks | null,
+  notes: BenchNotes | null,
 ): { reading: ReadResult | null; isCurrent: boolean } {
   const [read, setRead] = useState<{ boardId: string; marks: BoardMarks; reading: ReadResult } | null>(null);
   useEffect(() => {
     if (!bench || !photo || !marks) return;
     const abort = new AbortController();
     bench
-      .call('read', { boardId, marks, photo }, abort.signal)
+      .call('read', { boardId, marks, bench: notes, photo }, abort.signal)
       .then((reading) => setRead({ boardId, marks, reading }))
       .catch(() => undefined);
     return () => abort.abort();
-  }, [bench, photo, boardId, marks]);
+  }, [bench, photo, boardId, marks, notes]);
   return { reading: read?.reading ?? null, isCurrent: read?.marks === marks && read.boardId === boardId };
 }
 
@@ -78,6 +133,7 @@ export function useStrip(
   photo: OpenedPhoto | null,
   board: MeasuringBoard,
   corners: Quad,
+  lens: BoardLens | null,
   frame: StripFrame,
 ): ImageBitmap | null {
   const [picture, setPicture] = useState<ImageBitmap | null>(null);
@@ -88,12 +144,12 @@ export function useStrip(
     bench
       .call(
         'strip',
-        { boardId: board.id, corners, frame: { fromMm, toMm, fromYMm, toYMm, pxPerMm } },
+        { boardId: board.id, corners, lens, frame: { fromMm, toMm, fromYMm, toYMm, pxPerMm } },
         abort.signal,
       )
       .then((strip) => setPicture(strip?.picture ?? null))
       .catch(() => undefined);
     return () => abort.abort();
-  }, [bench, photo, board, corners, fromMm, toMm, fromYMm, toYMm, pxPerMm]);
+  }, [bench, photo, board, corners, lens, fromMm, toMm, fromYMm, toYMm, pxPerMm]);
   return picture;
 }

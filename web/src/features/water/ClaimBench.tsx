@@ -1,5 +1,5 @@
-import { useState } from 'react';
-import { SHIPPED_BOARDS, findBoard, type BoardMarks } from '@lauta/core/photo';
+import { useMemo, useState } from 'react';
+import { MARK_NAMES, SHIPPED_BOARDS, findBoard, type BoardMarks, type MarkName } from '@lauta/core/photo';
 import { stepsReached, type RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatSteps } from '@lauta/core/units';
 import { Signal } from '../../frame/Signal.tsx';
@@ -7,14 +7,16 @@ import { useInEvent } from '../../frame/inEvent.ts';
 import { Loading } from '../../frame/states.tsx';
 import { useObjectUrl } from '../../frame/useObjectUrl.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { FindingsList } from '../photo/FindingsList.tsx';
 import { HandlePad } from '../photo/HandlePad.tsx';
 import { PhotoView } from '../photo/PhotoView.tsx';
 import { ReadingFigure } from '../photo/ReadingFigure.tsx';
 import { Strip, TailCloseUp } from '../photo/Strip.tsx';
 import type { OpenedPhoto } from '../photo/benchProtocol.ts';
-import { firstMarks, type HandleId } from '../photo/handles.ts';
-import { useBenchWorker, useOpenedPhoto, useReading, type Bench } from '../photo/useBench.ts';
-import { photoRefusalWords } from '../photo/words.ts';
+import { benchNotes, startMarks } from '../photo/benchMarks.ts';
+import { HANDLES, type HandleId } from '../photo/handles.ts';
+import { useAnalysis, useBenchWorker, useOpenedPhoto, useReading, type Bench } from '../photo/useBench.ts';
+import { TROUBLE_WORDS, photoRefusalWords } from '../photo/words.ts';
 import { CaptureNote } from './CaptureNote.tsx';
 import { ClaimFields } from './ClaimFields.tsx';
 import { captureTime } from './captureTime.ts';
@@ -32,7 +34,7 @@ interface Props {
   onClaimed: (claimed: Claimed) => void;
 }
 
-/** A photograph on the bench: opened, measured by hand, claimed. */
+/** A photograph on the bench: opened, read, corrected where a person wants to, claimed. */
 export function ClaimBench(props: Props) {
   const { draft, putAway } = props;
   const bench = useBenchWorker();
@@ -52,6 +54,27 @@ export function ClaimBench(props: Props) {
   return <OpenBench {...props} bench={bench} photo={opened.photo} />;
 }
 
+const TIPS: readonly HandleId[] = ['nose', 'tail'];
+
+/** Marks before a change, to go back to. */
+interface Step {
+  marks: BoardMarks | null;
+  byHand: CatchDraft['byHand'];
+}
+
+function movedMarks(before: BoardMarks, after: BoardMarks): MarkName[] {
+  return MARK_NAMES.filter((name) => JSON.stringify(before[name]) !== JSON.stringify(after[name]));
+}
+
+function SearchProgress({ share }: { share: number }) {
+  return (
+    <div role="status" className="grid gap-2">
+      <p>{share < 0.7 ? 'Looking for the board …' : 'Looking for the fish …'}</p>
+      <progress className="progress w-full" value={share} max={1} aria-label="Reading the photograph" />
+    </div>
+  );
+}
+
 function OpenBench({
   draft,
   sheet,
@@ -65,26 +88,85 @@ function OpenBench({
 }: Props & { bench: Bench | null; photo: OpenedPhoto }) {
   const { event } = useInEvent();
   const src = useObjectUrl(draft.photo);
-  const [chosen, setChosen] = useState<HandleId | null>('zero-far');
-  const [history, setHistory] = useState<readonly BoardMarks[]>([]);
-  const [initial] = useState(() => firstMarks(photo.widthPx, photo.heightPx));
-  const marks = draft.marks ?? initial;
+  const [chosen, setChosen] = useState<HandleId | null>('tail');
+  const [history, setHistory] = useState<readonly Step[]>([]);
+  const [wantsHandles, setWantsHandles] = useState(false);
+  const [isSnapping, setSnapping] = useState(false);
+  const [snapFailed, setSnapFailed] = useState(false);
+  const { analysis, byHand } = draft;
+  const search = useAnalysis(
+    bench,
+    photo,
+    draft.boardId,
+    analysis === null && draft.marks === null,
+    (found) => {
+      setHistory([]);
+      change({
+        analysis: found,
+        marks: found.marks,
+        byHand: [],
+        ...(found.found ? { boardId: found.found.boardId } : {}),
+      });
+    },
+  );
+  const isSearching = search.progress !== null;
+  const start = useMemo(() => startMarks(analysis, photo), [analysis, photo]);
+  const marks = draft.marks ?? start;
+  const notes = useMemo(
+    () =>
+      benchNotes(
+        analysis,
+        draft.marks && analysis?.marks ? byHand : [...new Set([...byHand, 'nose' as const, 'tail' as const])],
+      ),
+    [analysis, byHand, draft.marks],
+  );
   const board = findBoard(draft.boardId) ?? SHIPPED_BOARDS[0];
-  const { reading, isCurrent } = useReading(bench, photo, draft.boardId, marks);
+  const { reading, isCurrent } = useReading(bench, photo, draft.boardId, isSearching ? null : marks, notes);
   const size = { width: photo.widthPx, height: photo.heightPx };
   const [sizeKept] = useState(size);
   const setMarks = (next: BoardMarks): void => {
-    setHistory((former) => [...former.slice(-200), marks]);
-    change({ marks: next });
+    setHistory((former) => [...former.slice(-200), { marks: draft.marks, byHand }]);
+    setSnapFailed(false);
+    const moved = chosen ? [...new Set([...byHand, ...movedMarks(marks, next)])] : byHand;
+    change({ marks: next, byHand: moved });
   };
   const last = history.at(-1);
   const undo = last
     ? () => {
         setHistory(history.slice(0, -1));
-        change({ marks: last });
+        change(last);
       }
     : null;
-
+  const snap = async (): Promise<void> => {
+    if (!bench) return;
+    setSnapping(true);
+    const found = await bench
+      .call('analyse', { boardId: draft.boardId, photo, near: marks.corners })
+      .catch(() => null);
+    setSnapping(false);
+    if (!found?.found || found.found.boardId !== draft.boardId) {
+      setSnapFailed(true);
+      return;
+    }
+    setHistory((former) => [...former.slice(-200), { marks: draft.marks, byHand }]);
+    // What was found by hand apart from the corners stays.
+    const kept = byHand.filter((name) => name !== 'corners');
+    change({
+      analysis: found,
+      byHand: found.marks ? kept : [...new Set([...kept, 'nose' as const, 'tail' as const])],
+      marks: {
+        corners: found.found.corners,
+        nose: kept.includes('nose') || !found.marks ? marks.nose : found.marks.nose,
+        tail: kept.includes('tail') || !found.marks ? marks.tail : found.marks.tail,
+      },
+    });
+  };
+  const searchAgain = (): void => {
+    setHistory([]);
+    setWantsHandles(false);
+    change({ analysis: null, marks: null, byHand: [], claimedSteps: null });
+  };
+  const hasHandles = !isSearching && (wantsHandles || draft.marks === null || byHand.length > 0);
   const read = reading?.ok ? reading.value : null;
   const reached = read ? stepsReached(sheet.measure, read.apparentMm) : null;
   const claimedSteps = draft.claimedSteps ?? reached;
@@ -96,31 +178,78 @@ function OpenBench({
     capture,
     code,
     marks,
+    bench: notes,
     onClaimed,
   });
-  const canClaim = isCurrent && read !== null && draft.marks !== null && claimedSteps !== null && !isBusy;
+  const canClaim =
+    !isSearching &&
+    !isSnapping &&
+    isCurrent &&
+    read !== null &&
+    draft.marks !== null &&
+    claimedSteps !== null &&
+    !isBusy;
   if (!src || !board) return <Loading what="Opening the photograph" />;
-  const onBoard = { bench, photo, board, marks, measure: sheet.measure };
+  const onBoard = { bench, photo, board, marks, lens: notes?.lens ?? null, measure: sheet.measure };
   return (
     <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_18.5rem] lg:gap-x-6">
       <PhotoView
         src={src}
         alt="The photograph on the bench"
         size={sizeKept}
-        marks={marks}
-        onMarks={setMarks}
-        chosen={chosen}
+        marks={isSearching ? null : marks}
+        {...(hasHandles ? { onMarks: setMarks } : {})}
+        chosen={hasHandles ? chosen : null}
         onChosen={setChosen}
+        outline={analysis?.outline ?? null}
+        shown={hasHandles ? HANDLES : TIPS}
         className="h-[60vw] max-h-[46vh] min-h-64 lg:h-[44vh]"
       />
-      <div className="lg:col-start-2 lg:row-start-2">
-        <HandlePad marks={marks} onMarks={setMarks} chosen={chosen} onChosen={setChosen} undo={undo} />
+      <div className="grid content-start gap-2 lg:col-start-2 lg:row-start-2">
+        {hasHandles ? (
+          <>
+            <HandlePad marks={marks} onMarks={setMarks} chosen={chosen} onChosen={setChosen} undo={undo} />
+            <div className="flex flex-wrap gap-1">
+              <button type="button" className="btn h-12" disabled={isSnapping} onClick={() => void snap()}>
+                {isSnapping ? 'Looking …' : 'Snap corners to the lines'}
+              </button>
+              <button type="button" className="btn h-12" onClick={searchAgain}>
+                Let the bench look again
+              </button>
+            </div>
+            {snapFailed && (
+              <p role="status">
+                <Signal tone="look">no board of this kind near these corners</Signal>
+              </p>
+            )}
+          </>
+        ) : (
+          !isSearching && (
+            <button
+              type="button"
+              className="btn h-12 justify-self-start"
+              onClick={() => setWantsHandles(true)}
+            >
+              Correct by hand
+            </button>
+          )
+        )}
+        {analysis && <FindingsList findings={analysis.findings} />}
       </div>
       <div className="grid content-start gap-3 lg:col-start-2 lg:row-start-1">
-        {draft.marks === null ? (
-          <p role="status">
-            Set the handles: four corners of the ruled face, then the nose and the tail’s farthest point.
-          </p>
+        {isSearching ? (
+          <SearchProgress share={search.progress ?? 0} />
+        ) : draft.marks === null ? (
+          <div role="status" className="grid gap-1">
+            <Signal tone="look">not read by the bench</Signal>
+            <p>
+              {search.hasFailed
+                ? 'The bench broke off. Set the handles by hand.'
+                : analysis?.trouble
+                  ? TROUBLE_WORDS[analysis.trouble]
+                  : 'Set the handles: four corners of the ruled face, then the nose and the tail’s farthest point.'}
+            </p>
+          </div>
         ) : (
           <ReadingFigure reading={reading} measure={sheet.measure} />
         )}
@@ -136,6 +265,10 @@ function OpenBench({
         reached={reached}
         claimedSteps={claimedSteps}
         change={change}
+        chooseBoard={(boardId) =>
+          // Marks that nobody has touched belong to the board that they were found on.
+          change(byHand.length === 0 ? { boardId, analysis: null, marks: null } : { boardId })
+        }
       />
       <CaptureNote
         draft={draft}
@@ -160,11 +293,13 @@ function OpenBench({
         >
           {isBusy
             ? 'Sending …'
-            : draft.marks === null
-              ? 'Set the handles first'
-              : claimedSteps === null
-                ? 'Not readable yet'
-                : `Claim ${formatSteps(claimedSteps, sheet.measure.step)} ${LENGTH_STEPS[sheet.measure.step].unit}`}
+            : isSearching
+              ? 'Reading …'
+              : draft.marks === null
+                ? 'Set the handles first'
+                : claimedSteps === null
+                  ? 'Not readable yet'
+                  : `Claim ${formatSteps(claimedSteps, sheet.measure.step)} ${LENGTH_STEPS[sheet.measure.step].unit}`}
         </button>
       </div>
     </div>

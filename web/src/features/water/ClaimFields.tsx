@@ -12,10 +12,11 @@ interface Props {
   reached: number | null;
   claimedSteps: number | null;
   change: (part: Partial<CatchDraft>) => void;
+  chooseBoard: (boardId: string) => void;
 }
 
 /** What a claim says beside its photograph: kind, board, the card's code, and the length in steps. */
-export function ClaimFields({ draft, sheet, code, reached, claimedSteps, change }: Props) {
+export function ClaimFields({ draft, sheet, code, reached, claimedSteps, change, chooseBoard }: Props) {
   return (
     <div className="grid gap-3 sm:grid-cols-2 lg:col-span-2 lg:grid-cols-4">
       <Field label="Species">
@@ -41,7 +42,7 @@ export function ClaimFields({ draft, sheet, code, reached, claimedSteps, change 
             {...field}
             className="select h-12 w-full"
             value={draft.boardId}
-            onChange={(e) => change({ boardId: e.target.value })}
+            onChange={(e) => chooseBoard(e.target.value)}
           >
             {SHIPPED_BOARDS.map((one) => (
               <option key={one.id} value={one.id}>

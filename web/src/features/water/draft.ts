@@ -1,7 +1,7 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import type { BoardMarks } from '@lauta/core/photo';
+import type { BoardMarks, MarkName, PhotoAnalysis } from '@lauta/core/photo';
 
 /**
  * A catch that is being claimed. Its ids are made when the photograph is chosen, so that however often it is sent,
@@ -15,6 +15,10 @@ export interface CatchDraft {
   photo: Blob;
   chosenAt: string;
   marks: BoardMarks | null;
+  /** What the bench found by itself; null before it has looked (and in drafts of versions without it). */
+  analysis: PhotoAnalysis | null;
+  /** Marks that a person has moved since. */
+  byHand: readonly MarkName[];
   boardId: string;
   speciesId: string;
   identifierCode: string | null;
@@ -25,8 +29,11 @@ export interface CatchDraft {
 /** The photograph is written once and by itself: handles move many times a second, megabytes must not. */
 type Fields = Omit<CatchDraft, 'photo'>;
 
+/** As some landed version stored it. */
+type StoredFields = Omit<Fields, 'analysis' | 'byHand'> & Partial<Pick<Fields, 'analysis' | 'byHand'>>;
+
 interface Schema extends DBSchema {
-  drafts: { key: string; value: Fields };
+  drafts: { key: string; value: StoredFields };
   photographs: { key: string; value: Blob };
 }
 
@@ -45,7 +52,10 @@ function database(): Promise<IDBPDatabase<Schema>> {
 async function readDraft(eventId: string): Promise<CatchDraft | null> {
   const db = await database();
   const [fields, photo] = await Promise.all([db.get('drafts', eventId), db.get('photographs', eventId)]);
-  return fields && photo ? { ...fields, photo } : null;
+  // A draft of the version without a bench has neither field: its marks, if any, were set by hand.
+  return fields && photo
+    ? { ...fields, analysis: fields.analysis ?? null, byHand: fields.byHand ?? [], photo }
+    : null;
 }
 
 async function writeDraft(eventId: string, draft: CatchDraft | null, withPhoto: boolean): Promise<void> {
@@ -77,6 +87,8 @@ export function newDraft(
     photo,
     chosenAt: chosenAt.toISOString(),
     marks: null,
+    analysis: null,
+    byHand: [],
     identifierCode: null,
     claimedSteps: null,
     ...choices,

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import type { CatchMark } from '@lauta/contract';
-import type { BoardMarks } from '@lauta/core/photo';
+import type { BenchNotes, BoardMarks } from '@lauta/core/photo';
 import { sendCommand } from '../../door/door.ts';
 import { ApiProblem } from '../../door/http.ts';
 import { uploadPhotograph } from '../../door/uploadPhotograph.ts';
@@ -26,6 +26,7 @@ export function useClaim({
   capture,
   code,
   marks: boardMarks,
+  bench,
   onClaimed,
 }: {
   draft: CatchDraft;
@@ -34,6 +35,7 @@ export function useClaim({
   capture: CaptureTime;
   code: string | null;
   marks: BoardMarks;
+  bench: BenchNotes | null;
   onClaimed: (claimed: Claimed) => void;
 }) {
   const { event } = useInEvent();
@@ -78,7 +80,14 @@ export function useClaim({
           speciesId,
           captured: capture,
           photographs: [{ photographId, role: 'board' }],
-          measurement: { kind: 'board', measurementId, photographId, boardId, marks: boardMarks },
+          measurement: {
+            kind: 'board',
+            measurementId,
+            photographId,
+            boardId,
+            marks: boardMarks,
+            ...(bench ? { bench: { ...bench, byHand: [...bench.byHand] } } : {}),
+          },
           claimedSteps,
           identifierCode: (draft.identifierCode ?? code)?.trim() || null,
         },

@@ -1,0 +1,62 @@
+import { useQuery } from '@tanstack/react-query';
+import type { BenchReadingView, CatchView } from '@lauta/contract';
+import type { Measure } from '@lauta/core/rules';
+import { LENGTH_STEPS, formatMeasured } from '@lauta/core/units';
+import { getJson } from '../../door/http.ts';
+import { Signal } from '../../frame/Signal.tsx';
+import { FindingsList } from './FindingsList.tsx';
+import { TROUBLE_WORDS } from './words.ts';
+
+/** What the server reads off the stored original by itself; only for those who may see the original. */
+export function useServerReading(caught: CatchView, isWanted: boolean) {
+  return useQuery({
+    queryKey: ['event', caught.eventId, 'catch', caught.catchId, 'bench-reading'],
+    enabled: isWanted,
+    staleTime: Infinity,
+    queryFn: ({ signal }) =>
+      getJson<BenchReadingView>(`/api/catches/${caught.catchId}/bench-reading`, signal),
+  });
+}
+
+/** The server's reading beside the one that was claimed. */
+export function ServerReading({
+  found,
+  isPending,
+  measure,
+}: {
+  found: BenchReadingView | undefined;
+  isPending: boolean;
+  measure: Measure;
+}) {
+  const { unit } = LENGTH_STEPS[measure.step];
+  if (isPending) return <p className="text-quiet text-sm">The server reads the original …</p>;
+  if (!found) return null;
+  const { analysis, differenceMm, isDifferent, isTruncated } = found;
+  return (
+    <section aria-label="The server’s own reading" className="grid gap-1 text-sm">
+      {analysis.apparentMm === null ? (
+        <Signal tone="look">the server reads no length</Signal>
+      ) : (
+        <p>
+          <Signal tone={isDifferent ? 'look' : 'clear'}>
+            {isDifferent ? 'the server reads otherwise' : 'the server reads the same'}
+          </Signal>{' '}
+          <span className="num">
+            {formatMeasured(analysis.apparentMm, unit)} {unit} ± {(analysis.sigmaMm ?? 0).toFixed(1)} mm
+          </span>
+          {differenceMm !== null && (
+            <span className="text-quiet">
+              ,{' '}
+              {Math.abs(differenceMm) < 0.05
+                ? 'no difference'
+                : `${Math.abs(differenceMm).toFixed(1)} mm ${differenceMm > 0 ? 'more' : 'less'} than claimed`}
+            </span>
+          )}
+        </p>
+      )}
+      {analysis.trouble && <p className="text-quiet">{TROUBLE_WORDS[analysis.trouble]}</p>}
+      {isTruncated && <Signal tone="look">the file breaks off; what there is was read</Signal>}
+      <FindingsList findings={analysis.findings} />
+    </section>
+  );
+}

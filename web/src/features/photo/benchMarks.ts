@@ -1,0 +1,34 @@
+import {
+  boardMap,
+  findBoard,
+  type BenchNotes,
+  type BoardMarks,
+  type MarkName,
+  type PhotoAnalysis,
+} from '@lauta/core/photo';
+import { firstMarks } from './handles.ts';
+
+/** What goes with marks that the bench has set; null where it found no board. */
+export function benchNotes(analysis: PhotoAnalysis | null, byHand: readonly MarkName[]): BenchNotes | null {
+  if (!analysis?.found) return null;
+  const edge = analysis.budget.find(({ cause }) => cause === 'tip-edge');
+  // Without a tail of its own the bench knows nothing of its edge: then the tail is set by hand anyway.
+  return { lens: analysis.found.lens, byHand, tipSigmaMm: edge?.sigmaMm ?? 1 };
+}
+
+/** Where the handles lie before anyone has set them: on the found board, or as most photographs show it. */
+export function startMarks(
+  analysis: PhotoAnalysis | null,
+  { widthPx, heightPx }: { widthPx: number; heightPx: number },
+): BoardMarks {
+  const first = firstMarks(widthPx, heightPx);
+  const found = analysis?.found;
+  const board = found && findBoard(found.boardId);
+  if (!found || !board) return first;
+  const map = boardMap(board, found.corners, found.lens, { widthPx, heightPx });
+  return {
+    corners: found.corners,
+    nose: map.toPhoto([0, board.widthMm / 2]),
+    tail: map.toPhoto([board.widthMm * 2, board.widthMm / 2]),
+  };
+}
