@@ -36,10 +36,9 @@ const K1_STARTS: readonly { k1: number; near: readonly number[] }[] = [
 const FIELDS_DEG = [72, 86, 62];
 const LEAST_STRENGTH = 0.22;
 const VANISHING_POINTS = 3;
-/** Another kind is looked at more closely when not much less of its lines is seen. */
-const RIVAL_SHARE = 0.1;
 const LEAST_SEEN = 0.3;
 const GOOD_SEEN = 0.55;
+const SURELY_SEEN = 0.72;
 const GOOD_RESIDUAL_PX = 0.16;
 const LEAST_MARGIN = 1.5;
 /** What a column of lines must show at least to speak for lying on the board. */
@@ -82,7 +81,8 @@ export function* locateBoard(
           prior,
         );
         if (refined) best = better(best, { pattern, refined });
-        if (best?.pattern === pattern && best.refined.seenShare > GOOD_SEEN) break;
+        // Seen so well it is no other kind; else the others are asked as well.
+        if (best && best.refined.seenShare > SURELY_SEEN && best.refined.residualPx < GOOD_RESIDUAL_PX) break;
       }
       if (best && best.refined.seenShare > GOOD_SEEN) break;
     }
@@ -90,7 +90,7 @@ export function* locateBoard(
   }
   if (!best || best.refined.seenShare < LEAST_SEEN)
     return { ok: false, code: 'no-board', seenShare: best?.refined.seenShare ?? 0 };
-  return anchor(smooth, rival(smooth, best, patterns, options), options);
+  return anchor(smooth, best, options);
 }
 
 interface Fit {
@@ -98,27 +98,12 @@ interface Fit {
   refined: RefinedPose;
 }
 
-/** A kind that has more of its own lines at the same place than the one that was found there. */
-function rival(smooth: Tones, best: Fit, patterns: readonly Pattern[], options: LocateOptions): Fit {
-  const [prior] = lensPriors(smooth, options.focal35Mm) as [LensPrior];
-  let winner = best;
-  for (const pattern of patterns) {
-    if (pattern === best.pattern || pattern.inkDarker !== best.pattern.inkDarker) continue;
-    const { sights, looked } = measureLines(smooth, best.refined.pose, pattern, { mostPx: 2, coarse: false });
-    if (looked === 0 || sights.length / looked < best.refined.seenShare - RIVAL_SHARE) continue;
-    const refined = refinePose(smooth, best.refined.pose, pattern, prior, [{ mostPx: 3, coarse: false }]);
-    if (
-      refined &&
-      refined.seenShare * pattern.lines.length > winner.refined.seenShare * winner.pattern.lines.length + 2
-    )
-      winner = { pattern, refined };
-  }
-  return winner;
-}
-
-/** A fit that slipped by a line at one end sees fewer lines, and those less well in their places. */
+/**
+ * How much of the picture a fit explains: a fit that slipped by a line at one end sees fewer lines, and those less well
+ * in their places; a kind with too few or too many lines explains fewer or misses more.
+ */
 function quality(fit: RefinedPose): number {
-  return fit.seenShare / (1 + (fit.residualPx / 0.3) ** 2);
+  return (fit.seenCount * fit.seenShare) / (1 + (fit.residualPx / 0.3) ** 2);
 }
 
 function better(a: Fit | null, b: Fit): Fit {

@@ -154,7 +154,7 @@ function StripPicture({
       />
       {!picture && (
         <p className="text-quiet p-3 text-sm">
-          Set the four corners: then the board is shown here from above.
+          Once the board is found it is shown here from above.
         </p>
       )}
       <svg

@@ -1,0 +1,153 @@
+import { boardLines, boardNumerals, faceLengthMm, type MeasuringBoard } from './board.ts';
+import { seededDice } from './dice.ts';
+import { boardPointOf, projectBoardPoint, turnedBy, type LensPose } from './lens.ts';
+import { crossingsAt, glyphOf, textWidthMm } from './lettering.ts';
+import type { Raster } from './rectify.ts';
+
+/** How a drawn board is looked at. */
+export interface BoardView {
+  seed: number;
+  widthPx?: number;
+  heightPx?: number;
+  rollDeg?: number;
+  tiltDeg?: number;
+  /** Direction of the tilt: 0 along the board. */
+  towardsDeg?: number;
+  fieldDeg?: number;
+  k1?: number;
+  fillShare?: number;
+  withNumerals?: boolean;
+  /** Grey cloth from and to along the board. */
+  coveredMm?: readonly [number, number];
+}
+
+export interface BoardPicture {
+  board: MeasuringBoard;
+  raster: Raster;
+  pose: LensPose;
+  focal35Mm: number;
+}
+
+const CELLS_PER_MM = 4;
+
+/** Draws a board as print alone, evenly lit on grey noise: for tests of the search with a known pose. */
+export function drawBoardPicture(board: MeasuringBoard, view: BoardView): BoardPicture {
+  const widthPx = view.widthPx ?? 1600;
+  const heightPx = view.heightPx ?? 1200;
+  const focalPx = widthPx / 2 / Math.tan(((view.fieldDeg ?? 75) * Math.PI) / 360);
+  const pose = poseFor(board, view, widthPx, heightPx, focalPx);
+  const print = printOf(board, view.withNumerals ?? true);
+  const dice = seededDice(view.seed);
+  const data = new Uint8ClampedArray(widthPx * heightPx * 4);
+  const face = rgbOf(board.face);
+  const ink = rgbOf(board.ink);
+  const lengthMm = faceLengthMm(board);
+  for (let row = 0; row < heightPx; row++) {
+    for (let column = 0; column < widthPx; column++) {
+      const sum = [0, 0, 0];
+      for (let ray = 0; ray < 4; ray++) {
+        const [x, y] = boardPointOf(pose, column + ((ray & 1) - 0.5) / 2, row + ((ray >> 1) - 0.5) / 2);
+        const covered = view.coveredMm && x > view.coveredMm[0] && x < view.coveredMm[1];
+        const onFace = !covered && x >= 0 && y >= 0 && x < lengthMm && y < board.widthMm;
+        const inked = onFace ? print.at(x, y) : 0;
+        for (let channel = 0; channel < 3; channel++) {
+          const bare = face[channel as 0 | 1 | 2];
+          sum[channel] =
+            (sum[channel] as number) + (onFace ? bare + (ink[channel as 0 | 1 | 2] - bare) * inked : 105) / 4;
+        }
+      }
+      const noise = 6 * (dice() + dice() - 1);
+      const at = (row * widthPx + column) * 4;
+      for (let channel = 0; channel < 3; channel++) data[at + channel] = (sum[channel] as number) + noise;
+      data[at + 3] = 255;
+    }
+  }
+  const focal35Mm = Math.round((focalPx / Math.hypot(widthPx, heightPx)) * Math.hypot(36, 24));
+  return { board, raster: { widthPx, heightPx, data }, pose, focal35Mm };
+}
+
+function poseFor(
+  board: MeasuringBoard,
+  view: BoardView,
+  widthPx: number,
+  heightPx: number,
+  focalPx: number,
+): LensPose {
+  const rad = (degrees: number): number => (degrees * Math.PI) / 180;
+  const towards = rad(view.towardsDeg ?? 45);
+  const tilt = rad(view.tiltDeg ?? 4);
+  const rotation = turnedBy(
+    turnedBy([1, 0, 0, 0, 1, 0, 0, 0, 1], [tilt * Math.sin(towards), -tilt * Math.cos(towards), 0]),
+    [0, 0, rad(view.rollDeg ?? 2)],
+  );
+  const lengthMm = faceLengthMm(board);
+  const middle = [lengthMm / 2, board.widthMm / 2] as const;
+  const centrePx = [(widthPx - 1) / 2, (heightPx - 1) / 2] as const;
+  const at = (rangeMm: number): LensPose => ({
+    rotation,
+    zeroMm: [
+      -(rotation[0] * middle[0] + rotation[1] * middle[1]),
+      -(rotation[3] * middle[0] + rotation[4] * middle[1]),
+      rangeMm - (rotation[6] * middle[0] + rotation[7] * middle[1]),
+    ],
+    focalPx,
+    k1: view.k1 ?? 0,
+    centrePx,
+  });
+  let rangeMm = (focalPx * lengthMm) / ((view.fillShare ?? 0.85) * widthPx);
+  const corners = [[0, 0], [lengthMm, 0], [lengthMm, board.widthMm], [0, board.widthMm]] as const; // prettier-ignore
+  const inside = (pose: LensPose): boolean =>
+    corners.every(([x, y]) => {
+      const [px, py] = projectBoardPoint(pose, x, y);
+      return px > 12 && py > 12 && px < widthPx - 12 && py < heightPx - 12;
+    });
+  while (!inside(at(rangeMm))) rangeMm *= 1.02;
+  return at(rangeMm);
+}
+
+/** Share of ink by place, mm. */
+function printOf(board: MeasuringBoard, withNumerals: boolean): { at(x: number, y: number): number } {
+  const columns = Math.ceil(faceLengthMm(board) * CELLS_PER_MM) + 1;
+  const rows = Math.ceil(board.widthMm * CELLS_PER_MM);
+  const ink = new Uint8Array(columns * rows);
+  const fill = (x0: number, x1: number, row: number): void => {
+    for (
+      let column = Math.max(0, Math.round(x0 * CELLS_PER_MM));
+      column < Math.min(columns, Math.round(x1 * CELLS_PER_MM));
+      column++
+    )
+      ink[row * columns + column] = 1;
+  };
+  for (let row = 0; row < rows; row++) {
+    const y = (row + 0.5) / CELLS_PER_MM;
+    for (const { xMm, strokeMm, spans } of boardLines(board)) {
+      if (spans.some(([from = 0, to = 1]) => y >= from * board.widthMm && y <= to * board.widthMm))
+        fill(xMm - strokeMm / 2, xMm + strokeMm / 2, row);
+    }
+    if (!withNumerals) continue;
+    for (const { text, rightMm, centreYMm, heightMm } of boardNumerals(board)) {
+      const base = centreYMm + heightMm / 2;
+      if (y > base || y < base - heightMm) continue;
+      let pen = rightMm - textWidthMm(text, heightMm);
+      for (const letter of text) {
+        const glyph = glyphOf(letter);
+        const crossings = crossingsAt(glyph.contours, (base - y) / heightMm);
+        for (let i = 0; i + 1 < crossings.length; i += 2)
+          fill(pen + (crossings[i] as number) * heightMm, pen + (crossings[i + 1] as number) * heightMm, row);
+        pen += glyph.advance * heightMm;
+      }
+    }
+  }
+  return {
+    at: (x, y) =>
+      ink[
+        Math.min(rows - 1, Math.floor(y * CELLS_PER_MM)) * columns +
+          Math.min(columns - 1, Math.floor(x * CELLS_PER_MM))
+      ] as number,
+  };
+}
+
+function rgbOf(hex: string): readonly [number, number, number] {
+  const value = Number.parseInt(hex.slice(1), 16);
+  return [(value >> 16) & 255, (value >> 8) & 255, value & 255];
+}
