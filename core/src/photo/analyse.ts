@@ -343,8 +343,9 @@ function facing(found: BoardFound, outline: FishOutline | null): Finding {
     };
   const far = flareAt(outline, 'far');
   const stop = flareAt(outline, 'stop');
-  const reversed = stop > 1.35 && far < 1.15;
-  const doubtful = !reversed && stop > 1.2 * far;
+  // A hand over the fish makes an outline of its own: then it is for a person to look.
+  const reversed = outline.handMm.length === 0 && stop > 1.5 && far < 1.05;
+  const doubtful = !reversed && stop > 1.35 * far;
   return {
     check: 'facing-right',
     verdict: reversed ? 'fault' : doubtful ? 'look' : 'clear',

@@ -64,7 +64,8 @@ export function coverageOf(view: BareView, evidence: LineEvidence, pattern: Patt
     const bright = dl > 0 ? dl / Math.hypot(2 * model.lightSpread, 14 / Math.exp(l)) : 0;
     const dark = darkness(-dl);
     const colour = Math.sqrt(dw * dw + dc * dc + bright * bright + dark * dark);
-    let value = Math.max(-2.5, Math.min(5, 1.1 * (colour - 3.2)));
+    // A darker shade may be shadow or a dull tail: there the lines decide.
+    let value = Math.max(dl < -0.25 ? -0.8 : -2.5, Math.min(5, 1.1 * (colour - 3.2)));
     // What is under ink is not told by the bare colour next to it, but by whether the ink is there.
     if (view.bare[i] === 0) value = 0;
     const inked = view.inkLight[i] as number;
@@ -128,7 +129,9 @@ function lineField(view: FaceView, evidence: LineEvidence, pattern: Pattern): Fl
           const ofNearest = fromBefore < gap / 2 ? before.seen : seen;
           // Neighbours that agree tell of all that lies between them, if that is not far; else each tells of its side.
           const agree = Math.min(before.seen, seen) > 0.62 || Math.max(before.seen, seen) < 0.3;
-          const told = agree && gap <= 2 * mostMm ? nearest + 1 : Math.min(mostMm * 0.5, gap * 0.3);
+          const bothHidden = Math.max(before.seen, seen) < 0.3;
+          const told =
+            agree && (gap <= 2 * mostMm || bothHidden) ? nearest + 1 : Math.min(mostMm * 0.5, gap * 0.3);
           const value = nearest <= told ? ofNearest : -1;
           if (value >= 0) field[row * view.columns + column] = value;
         }

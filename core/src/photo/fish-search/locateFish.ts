@@ -56,13 +56,37 @@ export function locateFish(
   };
   const faceAt = faceColours(view, coverage);
   const tip = findTailTip(photo, pose, pattern, hint, faceAt);
-  if (!tip) return { ok: false, code: 'no-tail' };
+  if (!tip || breaksOffBeyond(evidence, pattern, tip, hint)) return { ok: false, code: 'no-tail' };
   const isCovered = (xMm: number, yMm: number): boolean => {
     const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
     const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
     return (labels[row * view.columns + column] ?? 0) > 0;
   };
   return { ok: true, value: { view, coverage, labels, piece, tip, evidence, isCovered } };
+}
+
+/** How far beyond the tip the lines are looked at, and which share of them must be seen there. */
+const BEYOND_MM = 55;
+const LEAST_SEEN_BEYOND = 0.45;
+
+/** Where the lines next beyond the tip are not seen in the tail's rows, the fish (or something) goes on. */
+function breaksOffBeyond(evidence: LineEvidence, pattern: Pattern, tip: TailTip, hint: TailHint): boolean {
+  const rows = tip.edge.map(([, yMm]) => Math.floor(yMm / evidence.rowMm));
+  const tailRows = [...new Set(rows)].filter((row) => row >= 0 && row < evidence.rows);
+  for (const [index, line] of pattern.lines.entries()) {
+    if (line.xMm < tip.xMm + 2 || line.xMm > tip.xMm + BEYOND_MM) continue;
+    const values = tailRows
+      .map((row) => evidence.seen[index * evidence.rows + row] as number)
+      .filter(
+        (value, i) =>
+          value >= 0 &&
+          hint.printedAt(line.xMm - 2, ((tailRows[i] as number) + 0.5) * evidence.rowMm) === BARE,
+      );
+    if (values.length < 5) continue;
+    // The first line that is drawn across these rows tells.
+    return values.filter((value) => value > 0.35).length / values.length < LEAST_SEEN_BEYOND;
+  }
+  return false;
 }
 
 /** The piece that is longest along the board, begins in its first part and is thick enough to be a body. */

@@ -23,6 +23,9 @@ export interface Piece {
 /** The outermost part of the face lies in the shadow of wall and edge: it counts only when joined to the inside. */
 const EDGE_MM = 5;
 
+/** What lies only within so much of the face's far or near edge is no fish. */
+const RIM_MM = 10;
+
 export interface FaceBounds {
   lengthMm: number;
   widthMm: number;
@@ -45,8 +48,30 @@ export function pieceTogether(
   for (let row = Math.max(0, top + edge); row < Math.min(rows, bottom - edge); row++)
     for (let column = Math.max(0, left + edge); column < Math.min(columns, right - 1); column++)
       covered[row * columns + column] = (smooth[row * columns + column] as number) > 0 ? 1 : 0;
+  dropEdgeRuns(
+    covered,
+    columns,
+    top + Math.round(RIM_MM * cellsPerMm),
+    bottom - Math.round(RIM_MM * cellsPerMm),
+  );
   opened(covered, columns, rows, Math.max(1, Math.round(0.8 * cellsPerMm)));
   return label(covered, columns, rows);
+}
+
+/** Clears, column by column, what lies in the rims alone: the shadow of wall and edge, not joined to the inside. */
+function dropEdgeRuns(mask: Uint8Array, columns: number, firstInside: number, lastInside: number): void {
+  const rows = mask.length / columns;
+  for (let column = 0; column < columns; column++) {
+    let start = -1;
+    for (let row = 0; row <= rows; row++) {
+      const inside = row < rows && mask[row * columns + column] === 1;
+      if (inside && start < 0) start = row;
+      if (inside || start < 0) continue;
+      if (row - 1 < firstInside || start > lastInside)
+        for (let k = start; k < row; k++) mask[k * columns + column] = 0;
+      start = -1;
+    }
+  }
 }
 
 /** Binomial (1 2 1)/4, twice both ways. */
