@@ -49,6 +49,8 @@ export interface AnalysisOptions {
   limitTiltDeg?: number;
   /** Other kinds of board to try when it is not the claimed one. */
   otherBoards?: readonly MeasuringBoard[];
+  /** Ids of the kinds that are no fault; by default the claimed one alone. */
+  approved?: readonly string[];
   /** Four corners set roughly by a person: the board is looked for there. */
   near?: Quad;
   /** Asked between steps: once it says so the search ends without a board. */
@@ -173,7 +175,7 @@ const DICE_SEED = 20260614;
 function* searchBoards(
   smooth: Tones,
   claimed: MeasuringBoard,
-  { focal35Mm, otherBoards = [] }: AnalysisOptions,
+  { focal35Mm, otherBoards = [], approved = [claimed.id] }: AnalysisOptions,
   near: Quad | undefined,
 ): Generator<undefined, BoardSearch> {
   const boards = [claimed, ...otherBoards.filter((board) => board.id !== claimed.id)];
@@ -184,11 +186,11 @@ function* searchBoards(
   });
   if (!found.ok) return { located: null, trouble: found.code, findings: [] };
   const { board, seenShare } = found.value;
-  const isClaimed = board.id === claimed.id;
+  const isApproved = approved.includes(board.id);
   return {
     located: found.value,
     trouble: 'no-board',
-    findings: [boardFinding(isClaimed ? 'clear' : 'fault', Math.min(0.98, 0.5 + seenShare / 2), board.name)],
+    findings: [boardFinding(isApproved ? 'clear' : 'fault', Math.min(0.98, 0.5 + seenShare / 2), board.name)],
   };
 }
 
@@ -200,7 +202,7 @@ function boardFinding(verdict: 'clear' | 'fault', confidence: number, name: stri
     why:
       verdict === 'clear'
         ? `The lines are those of the ${name}.`
-        : `The lines are those of another board, the ${name}.`,
+        : `The lines are those of another kind of board, the ${name}.`,
     place: null,
   };
 }

@@ -1,7 +1,14 @@
 import { createHash } from 'node:crypto';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Role } from '@lauta/core/people';
-import { findBoard, readBoard, type BoardMarks, type Point, type Quad } from '@lauta/core/photo';
+import {
+  findBoard,
+  readBoard,
+  type BenchNotes,
+  type BoardMarks,
+  type Point,
+  type Quad,
+} from '@lauta/core/photo';
 import { stepsReached } from '@lauta/core/rules';
 import { wallTimeOf } from '@lauta/core/schedule';
 import type { Command, CommandBody, CommandKind, Receipt } from '@lauta/contract';
@@ -334,7 +341,7 @@ class Loader {
     const { jpeg, truth } = await file;
     const photographId = demoId(`photograph ${caught.index}`, caught.capturedAtMs);
     await this.upload(angler.accountId, photographId, jpeg, caught.receivedAtMs);
-    const marks = marksByHand(truth, caught);
+    const { marks, bench } = marksOf(truth, caught);
     await send(this.lauta, angler.accountId, `claim ${caught.index}`, caught.receivedAtMs, 'catch.claim', {
       catchId: catchIdOf(caught),
       entrantId: angler.entrantId,
@@ -347,8 +354,9 @@ class Loader {
         photographId,
         boardId: caught.boardId,
         marks,
+        ...(bench ? { bench: { ...bench, byHand: [...bench.byHand] } } : {}),
       },
-      claimedSteps: readSteps(caught, marks, truth) + caught.overclaimSteps,
+      claimedSteps: readSteps(caught, marks, bench, truth) + caught.overclaimSteps,
       identifierCode: this.codeOf(caught),
     });
     this.files.delete(caught.index);
@@ -378,6 +386,21 @@ class Loader {
 }
 
 /** Marks as an angler's thumb would set them: near the truth. */
+/** Three of four anglers leave the marks as the bench set them, the others set all by hand. */
+function marksOf(truth: PhotoTruth, caught: DemoCatch): { marks: BoardMarks; bench: BenchNotes | null } {
+  const dice = rollDice(seedFor(caught.seed, 'made'));
+  if (dice.chance(0.25)) return { marks: marksByHand(truth, caught), bench: null };
+  const tail = truth.tailPx ?? [0, 0];
+  return {
+    marks: {
+      corners: truth.corners as unknown as Quad,
+      nose: truth.nosePx ?? [0, 0],
+      tail: [tail[0] + 0.6 * dice.normal(), tail[1] + 0.6 * dice.normal()],
+    },
+    bench: { lens: { focalPx: truth.focalPx, k1: truth.k1 }, byHand: [], tipSigmaMm: 0.6 },
+  };
+}
+
 function marksByHand(truth: PhotoTruth, caught: DemoCatch): BoardMarks {
   const dice = rollDice(seedFor(caught.seed, 'marks'));
   const near = ([x, y]: readonly [number, number]): Point => [
@@ -391,9 +414,14 @@ function marksByHand(truth: PhotoTruth, caught: DemoCatch): BoardMarks {
   };
 }
 
-function readSteps(caught: DemoCatch, marks: BoardMarks, truth: PhotoTruth): number {
+function readSteps(
+  caught: DemoCatch,
+  marks: BoardMarks,
+  bench: BenchNotes | null,
+  truth: PhotoTruth,
+): number {
   const board = findBoard(caught.boardId);
-  const reading = board && readBoard(board, marks, { ...SIZE_PX, focal35Mm: truth.focal35Mm });
+  const reading = board && readBoard(board, marks, { ...SIZE_PX, focal35Mm: truth.focal35Mm, bench });
   if (!reading?.ok) throw new Error(`demo catch ${caught.index}: expected marks that can be read`);
   return stepsReached(DEMO_SHEET.measure, reading.value.apparentMm);
 }

@@ -49,7 +49,6 @@ export function openAnalysisPool({
 
   const hire = (): Worker => {
     const worker = new Worker(new URL('./analysisThread.mjs', import.meta.url), { execArgv: [] });
-    worker.unref();
     all.add(worker);
     return worker;
   };
@@ -134,15 +133,19 @@ async function runOn(
   return new Promise((resolve) => {
     const end = (result: AnalysisResult, isAlive: boolean): void => {
       clearTimeout(timer);
-      worker.removeAllListeners();
+      worker.off('message', onMessage);
+      worker.off('error', onError);
+      worker.off('exit', onExit);
       resolve({ result, isAlive });
     };
+    const onMessage = (answer: AnalysisAnswer): void =>
+      end(answer.ok ? { ok: true, value: answer.value } : { ok: false, code: 'broken' }, true);
+    const onError = (): void => end({ ok: false, code: 'broken' }, false);
+    const onExit = (): void => end({ ok: false, code: 'closed' }, false);
     const timer = setTimeout(() => end({ ok: false, code: 'too-long' }, false), limitMs);
-    worker.once('message', (answer: AnalysisAnswer) =>
-      end(answer.ok ? { ok: true, value: answer.value } : { ok: false, code: 'broken' }, true),
-    );
-    worker.once('error', () => end({ ok: false, code: 'broken' }, false));
-    worker.once('exit', () => end({ ok: false, code: 'closed' }, false));
+    worker.on('message', onMessage);
+    worker.on('error', onError);
+    worker.on('exit', onExit);
     worker.postMessage(order);
   });
 }

@@ -23,7 +23,7 @@ export function outlineOf(view: FaceView, labels: Int32Array, piece: Piece, widt
   const lower: number[] = [];
   const touches: boolean[] = [];
   for (let column = piece.fromColumn; column <= piece.toColumn; column += stride) {
-    const run = longestRun(labels, columns, column, piece);
+    const run = extentOf(labels, columns, column, piece);
     if (!run) continue;
     xMm.push(view.fromXMm + (column + 0.5) / cellsPerMm);
     upper.push(view.fromYMm + run[0] / cellsPerMm);
@@ -38,24 +38,21 @@ export function outlineOf(view: FaceView, labels: Int32Array, piece: Piece, widt
   return { xMm, upperMm: upper, lowerMm: lower, handMm: runs(xMm, touches) };
 }
 
-/** First and last row of the longest stretch of the piece in a column. */
-function longestRun(
+/** First and last row of the piece in a column: a forked tail has both lobes. */
+function extentOf(
   labels: Int32Array,
   columns: number,
   column: number,
   piece: Piece,
 ): [number, number] | null {
-  let best: [number, number] | null = null;
-  let start = -1;
-  for (let row = piece.fromRow; row <= piece.toRow + 1; row++) {
-    const inside = row <= piece.toRow && labels[row * columns + column] === piece.label;
-    if (inside && start < 0) start = row;
-    if (!inside && start >= 0) {
-      if (!best || row - start > best[1] - best[0]) best = [start, row - 1];
-      start = -1;
-    }
+  let first = -1;
+  let last = -1;
+  for (let row = piece.fromRow; row <= piece.toRow; row++) {
+    if (labels[row * columns + column] !== piece.label) continue;
+    if (first < 0) first = row;
+    last = row;
   }
-  return best;
+  return first < 0 ? null : [first, last];
 }
 
 /** Replaces what a hand made of the outline by a straight line between both sides of it. */

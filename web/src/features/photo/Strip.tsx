@@ -153,9 +153,7 @@ function StripPicture({
         className={`absolute inset-0 size-full ${picture ? '' : 'hidden'}`}
       />
       {!picture && (
-        <p className="text-quiet p-3 text-sm">
-          Once the board is found it is shown here from above.
-        </p>
+        <p className="text-quiet p-3 text-sm">Once the board is found it is shown here from above.</p>
       )}
       <svg
         viewBox={`0 0 ${VIEW_WIDTH} ${VIEW_WIDTH / aspect}`}

@@ -46,13 +46,14 @@ serveCalls<BenchCalls>(self as unknown as Port, {
     return { ok: true, value: { ...size, sha256: hashHex(bytes), exif: await readExif(bytes) } };
   },
 
-  async analyse({ boardId, photo, near }, signal, tell) {
+  async analyse({ boardId, approved, photo, near }, signal, tell) {
     if (!working) return null;
     const { raster, scale } = working;
     const begun = performance.now();
     const steps = analysisSteps(raster, boardOf(boardId), {
       focal35Mm: photo.exif.focal35Mm,
       otherBoards: SHIPPED_BOARDS,
+      approved,
       isOver: () => performance.now() - begun > ANALYSIS_LIMIT_MS,
       ...(near ? { near: near.map(([x, y]) => [x * scale, y * scale]) as unknown as Quad } : {}),
     });

@@ -31,7 +31,7 @@ export interface BenchCalls {
    * `near` are corners that a person set roughly.
    */
   analyse: {
-    params: { boardId: string; photo: OpenedPhoto; near: Quad | null };
+    params: { boardId: string; approved: readonly string[]; photo: OpenedPhoto; near: Quad | null };
     result: PhotoAnalysis | null;
   };
   read: {

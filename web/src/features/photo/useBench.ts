@@ -66,6 +66,7 @@ export function useAnalysis(
   bench: Bench | null,
   photo: OpenedPhoto | null,
   boardId: string,
+  approved: readonly string[],
   isWanted: boolean,
   onAnalysis: (analysis: PhotoAnalysis) => void,
 ): AnalysisState {
@@ -84,7 +85,7 @@ export function useAnalysis(
     if (!bench || !photo || !isWanted) return;
     const abort = new AbortController();
     bench
-      .call('analyse', { boardId, photo, near: null }, abort.signal, (progress) =>
+      .call('analyse', { boardId, approved, photo, near: null }, abort.signal, (progress) =>
         setState({ analysis: null, progress, hasFailed: false, of }),
       )
       .then((analysis) => {
@@ -95,7 +96,7 @@ export function useAnalysis(
         if (!abort.signal.aborted) setState({ analysis: null, progress: null, hasFailed: true, of });
       });
     return () => abort.abort();
-  }, [bench, photo, boardId, isWanted, of]);
+  }, [bench, photo, boardId, approved, isWanted, of]);
   return state.of === of
     ? state
     : { analysis: null, progress: isWanted && photo ? 0 : null, hasFailed: false };

@@ -98,6 +98,7 @@ function OpenBench({
     bench,
     photo,
     draft.boardId,
+    sheet.boards,
     analysis === null && draft.marks === null,
     (found) => {
       setHistory([]);
@@ -141,7 +142,7 @@ function OpenBench({
     if (!bench) return;
     setSnapping(true);
     const found = await bench
-      .call('analyse', { boardId: draft.boardId, photo, near: marks.corners })
+      .call('analyse', { boardId: draft.boardId, approved: sheet.boards, photo, near: marks.corners })
       .catch(() => null);
     setSnapping(false);
     if (!found?.found || found.found.boardId !== draft.boardId) {
@@ -205,6 +206,25 @@ function OpenBench({
         shown={hasHandles ? HANDLES : TIPS}
         className="h-[60vw] max-h-[46vh] min-h-64 lg:h-[44vh]"
       />
+      <div className="grid content-start gap-3 lg:col-start-2 lg:row-start-1">
+        {isSearching ? (
+          <SearchProgress share={search.progress ?? 0} />
+        ) : draft.marks === null ? (
+          <div role="status" className="grid gap-1">
+            <Signal tone="look">not read by the bench</Signal>
+            <p>
+              {search.hasFailed
+                ? 'The bench broke off. Set the handles by hand.'
+                : analysis?.trouble
+                  ? TROUBLE_WORDS[analysis.trouble]
+                  : 'Set the handles: four corners of the ruled face, then the nose and the tail’s farthest point.'}
+            </p>
+          </div>
+        ) : (
+          <ReadingFigure reading={reading} measure={sheet.measure} />
+        )}
+        {read && draft.marks && <TailCloseUp {...onBoard} reading={read} />}
+      </div>
       <div className="grid content-start gap-2 lg:col-start-2 lg:row-start-2">
         {hasHandles ? (
           <>
@@ -235,25 +255,6 @@ function OpenBench({
           )
         )}
         {analysis && <FindingsList findings={analysis.findings} />}
-      </div>
-      <div className="grid content-start gap-3 lg:col-start-2 lg:row-start-1">
-        {isSearching ? (
-          <SearchProgress share={search.progress ?? 0} />
-        ) : draft.marks === null ? (
-          <div role="status" className="grid gap-1">
-            <Signal tone="look">not read by the bench</Signal>
-            <p>
-              {search.hasFailed
-                ? 'The bench broke off. Set the handles by hand.'
-                : analysis?.trouble
-                  ? TROUBLE_WORDS[analysis.trouble]
-                  : 'Set the handles: four corners of the ruled face, then the nose and the tail’s farthest point.'}
-            </p>
-          </div>
-        ) : (
-          <ReadingFigure reading={reading} measure={sheet.measure} />
-        )}
-        {read && draft.marks && <TailCloseUp {...onBoard} reading={read} />}
       </div>
       <div className="min-w-0">
         <Strip {...onBoard} reading={read} />
