@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { signedIn } from './people.ts';
-import { choose, setHandles, shoot, type Shot } from './photo.ts';
+import { choose, setHandles, shoot, takeByHand, type Shot } from './photo.ts';
 
 let shot: Shot;
 test.beforeAll(async () => {
@@ -32,6 +32,7 @@ test('handles are dragged, with a loupe, and moved by keys; a step back undoes e
   const { page, context } = await signedIn(browser, 'angler');
   await water(page);
   await choose(page, 'fish.jpg', shot.jpeg);
+  await takeByHand(page);
   const tail = page.locator('[data-handle=tail]');
   const placeOf = async () => (await tail.getAttribute('aria-label'))?.replace(/.*at /, '');
   const first = await placeOf();
@@ -79,6 +80,58 @@ test('the reading, the strip and what the sheet makes of it follow the handles',
   await page.getByRole('button', { name: 'as read' }).click();
   await page.getByLabel('Species').selectOption('other');
   await expect(page.getByText('not in the rule sheet: the claim is kept and marked')).toBeVisible();
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await context.close();
+});
+
+test('the bench reads by itself; what a person moves is marked so, snaps back and is looked for anew', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const { page, context } = await signedIn(browser, 'angler');
+  await water(page);
+  await choose(page, 'fish.jpg', shot.jpeg);
+  await expect(page.getByRole('progressbar', { name: 'Reading the photograph' })).toBeVisible();
+  const read = page.locator('[role=status] .num').first();
+  await expect(read).toBeVisible({ timeout: 40_000 });
+  // 402 mm; a sixteenth of an inch is 1.6 mm.
+  const trueInches = (shot.truth.apparentMm ?? 0) / 25.4;
+  expect(Math.abs(Number((await read.innerText()).trim()) - trueInches)).toBeLessThan(0.08);
+  await expect(page.getByText(/checks are clear/)).toBeVisible();
+  await page.getByText('Where the doubt comes from').click();
+  await expect(page.getByText('found by the bench;')).toBeVisible();
+  await expect(page.getByRole('row', { name: /tail’s height/ })).toBeVisible();
+
+  await takeByHand(page);
+  await page.getByRole('button', { name: 'End, far', exact: true }).click();
+  for (let i = 0; i < 12; i++) await page.getByRole('button', { name: 'One pixel left' }).click();
+  await expect(page.getByText('corners moved by hand')).toBeVisible();
+  await page.getByRole('button', { name: 'Snap corners to the lines' }).click();
+  await expect(page.getByText('corners moved by hand')).toBeHidden({ timeout: 40_000 });
+  await expect
+    .poll(async () => Math.abs(Number((await read.innerText()).trim()) - trueInches))
+    .toBeLessThan(0.08);
+  await page.getByRole('button', { name: 'Tail', exact: true }).click();
+  await page.getByRole('button', { name: 'One pixel right' }).click();
+  await expect(page.getByText('tail moved by hand')).toBeVisible();
+  await page.getByRole('button', { name: 'Let the bench look again' }).click();
+  await expect(page.getByText('tail moved by hand')).toBeHidden();
+  await expect(page.getByRole('button', { name: /^Claim / })).toBeEnabled({ timeout: 40_000 });
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await context.close();
+});
+
+test('a photograph without a board gets a plain word, and the handles', async ({ browser }) => {
+  test.setTimeout(90_000);
+  const { page, context } = await signedIn(browser, 'angler');
+  await water(page);
+  const plain = await sharp({ create: { width: 1200, height: 900, channels: 3, background: '#6a7a58' } })
+    .jpeg()
+    .toBuffer();
+  await choose(page, 'meadow.jpg', plain);
+  await expect(page.getByText('No board of a known kind was found')).toBeVisible({ timeout: 40_000 });
+  await expect(page.getByRole('group', { name: 'Handles' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Set the handles first' })).toBeDisabled();
   await page.getByRole('button', { name: 'Put away' }).click();
   await context.close();
 });
@@ -171,9 +224,7 @@ test('two tabs that claim the same draft make one catch', async ({ browser }) =>
   const { page, context } = await signedIn(browser, 'angler');
   await water(page);
   await choose(page, 'fish.jpg', (await shoot(95, 333, new Date('2026-06-14T10:41:00Z'))).jpeg);
-  await page.getByRole('button', { name: 'Zero, far', exact: true }).click();
-  await page.getByRole('button', { name: 'One pixel left' }).click();
-  await expect(page.getByRole('button', { name: /^Claim / })).toBeEnabled();
+  await expect(page.getByRole('button', { name: /^Claim / })).toBeEnabled({ timeout: 40_000 });
   const second = await context.newPage();
   await second.goto(page.url());
   await expect(second.getByRole('button', { name: /^Claim / })).toBeEnabled();

@@ -41,14 +41,18 @@ export async function shoot(
 
 const NAMES = ['Zero, far', 'End, far', 'End, near', 'Zero, near', 'Nose', 'Tail'];
 
+/** Waits until the bench has read the photograph, then asks for the handles. */
+export async function takeByHand(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Correct by hand' }).click({ timeout: 40_000 });
+}
+
 /** Sets the six handles to where they truly belong: each is chosen, then its place is tapped. */
 export async function setHandles(page: Page, { truth, widthPx, heightPx }: Shot): Promise<void> {
+  const handles = page.getByRole('group', { name: 'Handles' });
+  if (!(await handles.isVisible())) await takeByHand(page);
   const places = [...truth.corners, truth.nosePx ?? [0, 0], truth.tailPx ?? [0, 0]];
   for (const [i, [x, y]] of places.entries()) {
-    await page
-      .getByRole('group', { name: 'Handles' })
-      .getByRole('button', { name: NAMES[i] ?? '', exact: true })
-      .click();
+    await handles.getByRole('button', { name: NAMES[i] ?? '', exact: true }).click();
     const picture = page.getByAltText('The photograph on the bench');
     await picture.scrollIntoViewIfNeeded();
     const box = await picture.boundingBox();
