@@ -50,6 +50,7 @@ const ROUTES: { route: string; may: readonly Who[]; call: (place: Place) => stri
   { route: 'get /api/events/:eventId/catches.csv', may: ['judge'], call: ({ event }) => `/api/events/${event.eventId}/catches.csv` },
   { route: 'get /api/events/:eventId/own-catches.csv', may: SIGNED_IN, call: ({ event }) => `/api/events/${event.eventId}/own-catches.csv` },
   { route: 'get /api/catches/:catchId', may: ['director', 'judge', 'angler'], call: ({ catchId }) => `/api/catches/${catchId}` },
+  { route: 'get /api/catches/:catchId/bench-reading', may: ['judge', 'angler'], call: ({ catchId }) => `/api/catches/${catchId}/bench-reading` },
   { route: 'put /api/photographs/:photographId', may: [], call: ({ photographId }) => `/api/photographs/${photographId}`, body: {} },
   { route: 'put /api/photographs/:photographId/chunks/:seq', may: ['angler'], call: ({ photographId }) => `/api/photographs/${photographId}/chunks/0` },
   { route: 'post /api/photographs/:photographId/complete', may: ['angler'], call: ({ photographId }) => `/api/photographs/${photographId}/complete`, body: {} },

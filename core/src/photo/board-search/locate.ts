@@ -37,9 +37,9 @@ const FIELDS_DEG = [72, 86, 62];
 const LEAST_STRENGTH = 0.22;
 const VANISHING_POINTS = 3;
 const LEAST_SEEN = 0.3;
-const GOOD_SEEN = 0.55;
-const SURELY_SEEN = 0.72;
-const GOOD_RESIDUAL_PX = 0.16;
+const LEAST_PIECES = 120;
+/** Share of another kind's own lines that is seen by chance at most. */
+const RIVAL_SEEN = 0.25;
 const LEAST_MARGIN = 1.5;
 /** What a column of lines must show at least to speak for lying on the board. */
 const SEEN_BY_CHANCE = 0.35;
@@ -81,16 +81,34 @@ export function* locateBoard(
           prior,
         );
         if (refined) best = better(best, { pattern, refined });
-        // Seen so well it is no other kind; else the others are asked as well.
-        if (best && best.refined.seenShare > SURELY_SEEN && best.refined.residualPx < GOOD_RESIDUAL_PX) break;
+        // Another kind is asked only where its own lines are seen as well.
+        if (best && isGood(best.refined) && !hasRival(smooth, best, patterns)) break;
       }
-      if (best && best.refined.seenShare > GOOD_SEEN) break;
+      if (best && isGood(best.refined)) break;
     }
     if (best && isGood(best.refined)) break;
   }
   if (!best || best.refined.seenShare < LEAST_SEEN)
     return { ok: false, code: 'no-board', seenShare: best?.refined.seenShare ?? 0 };
   return anchor(smooth, best, options);
+}
+
+/** Whether lines that another kind has and this one has not are seen at the same place. */
+function hasRival(smooth: Tones, { pattern, refined }: Fit, patterns: readonly Pattern[]): boolean {
+  return patterns.some((other) => {
+    if (other === pattern || other.inkDarker !== pattern.inkDarker) return false;
+    const lines = other.lines.filter((line) =>
+      pattern.lines.every(({ xMm }) => Math.abs(xMm - line.xMm) > 1.5),
+    );
+    if (lines.length < 8) return false;
+    const { sights, looked } = measureLines(
+      smooth,
+      refined.pose,
+      { ...other, lines },
+      { mostPx: 2, coarse: false },
+    );
+    return looked > 40 && sights.length / looked > RIVAL_SEEN;
+  });
 }
 
 interface Fit {
@@ -110,8 +128,10 @@ function better(a: Fit | null, b: Fit): Fit {
   return a && quality(a.refined) >= quality(b.refined) ? a : b;
 }
 
-function isGood(fit: RefinedPose): boolean {
-  return fit.seenShare > GOOD_SEEN && fit.residualPx < GOOD_RESIDUAL_PX;
+/** Lines in their places to a sixth of a px are no chance, even when a fish hides most of them. */
+function isGood({ seenShare, seenCount, residualPx }: RefinedPose): boolean {
+  if (seenCount < LEAST_PIECES) return false;
+  return (residualPx < 0.17 && seenShare > 0.38) || (residualPx < 0.24 && seenShare > 0.7);
 }
 
 /** How far beside the corners that a person set roughly the board may lie, as a share of its longest side. */

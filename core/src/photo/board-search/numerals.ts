@@ -132,9 +132,7 @@ function cellFits(
   if (deviation < LEAST_DEVIATION) return null;
   return stamps.map((stamp) => {
     let best = -1;
-    for (const dy of OFFSETS_PX)
-      for (const dx of OFFSETS_PX)
-        best = Math.max(best, correlation(patch, columns, dx + pad, dy + pad, stamp));
+    for (const dx of OFFSETS_PX) best = Math.max(best, correlation(patch, columns, dx + pad, pad, stamp));
     return best;
   });
 }

@@ -56,7 +56,8 @@ export function locateFish(
   };
   const faceAt = faceColours(view, coverage);
   const tip = findTailTip(photo, pose, pattern, hint, faceAt);
-  if (!tip || breaksOffBeyond(evidence, pattern, tip, hint)) return { ok: false, code: 'no-tail' };
+  if (!tip || (breaksOffBeyond(evidence, pattern, tip, hint) && !isBareBeyond(view, coverage.odds, tip)))
+    return { ok: false, code: 'no-tail' };
   const isCovered = (xMm: number, yMm: number): boolean => {
     const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
     const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
@@ -68,6 +69,26 @@ export function locateFish(
 /** How far beyond the tip the lines are looked at, and which share of them must be seen there. */
 const BEYOND_MM = 55;
 const LEAST_SEEN_BEYOND = 0.45;
+
+const BARE_MM = [2, 10] as const;
+const BARE_ODDS = -1.2;
+
+/** Whether the face next beyond the tip looks bare by its colour: what hides the lines farther on is something else. */
+function isBareBeyond(view: FaceView, odds: Float32Array, tip: TailTip): boolean {
+  let sum = 0;
+  let count = 0;
+  for (const [, yMm] of tip.edge) {
+    const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
+    for (let offMm = BARE_MM[0]; offMm < BARE_MM[1]; offMm += 1 / view.cellsPerMm) {
+      const column = Math.floor((tip.xMm + offMm - view.fromXMm) * view.cellsPerMm);
+      const value = odds[row * view.columns + column];
+      if (value === undefined || column >= view.columns) continue;
+      sum += value;
+      count++;
+    }
+  }
+  return count > 20 && sum / count < BARE_ODDS;
+}
 
 /** Where the lines next beyond the tip are not seen in the tail's rows, the fish (or something) goes on. */
 function breaksOffBeyond(evidence: LineEvidence, pattern: Pattern, tip: TailTip, hint: TailHint): boolean {

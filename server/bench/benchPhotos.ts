@@ -1,0 +1,200 @@
+import { existsSync, readFileSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { findBoard, type MeasuringBoard, type Point } from '@lauta/core/photo';
+import { drawPhotos, type PhotoRecord } from '@lauta/sim/photos';
+import { openAnalysisPool } from '../src/photo/analysisPool.ts';
+import type { AnalysedPhotograph } from '../src/photo/analysePhotograph.ts';
+import { enlarged, openChromiumTimer, timeInNode, type StageTimes, type TimedPhoto } from './stages.ts';
+
+/** Seeds that thresholds may be tuned on are 1000 to 1999; these are for reporting alone. */
+const FIRST_SEED = 5001;
+const QUICK = 60;
+const FULL = 300;
+const ROOT = join(import.meta.dirname, '../..');
+const SAMPLES = join(ROOT, '../shared/photos');
+
+interface Read {
+  record: PhotoRecord;
+  found: AnalysedPhotograph | null;
+}
+
+/** Draws (or takes from the cache) the scenes, reads them on two threads, prints what came of it. */
+async function main(): Promise<void> {
+  const { values } = parseArgs({
+    options: {
+      quick: { type: 'boolean', default: false },
+      count: { type: 'string' },
+      dir: { type: 'string' },
+    },
+  });
+  const count = values.count ? Number(values.count) : values.quick ? QUICK : FULL;
+  const dir = values.dir ?? join(ROOT, '.lauta/bench-photos');
+  const records = await drawPhotos({
+    dir,
+    seeds: Array.from({ length: count }, (_, i) => FIRST_SEED + i),
+    threads: 2,
+    onDrawn: (done, all) => done % 20 === 0 && process.stderr.write(`drawn ${done} of ${all}\n`),
+  });
+  const reads = await readAll(dir, records);
+  report(`${count} simulated photographs, seeds ${FIRST_SEED} to ${FIRST_SEED + count - 1}`, reads);
+  await reportStages(dir, records);
+  if (existsSync(join(SAMPLES, 'truth.json'))) {
+    const { photos } = JSON.parse(readFileSync(join(SAMPLES, 'truth.json'), 'utf8')) as {
+      photos: PhotoRecord[];
+    };
+    report(
+      'the shared samples (without those whose reading is hidden)',
+      await readAll(SAMPLES, photos.filter(isReadable)),
+    );
+  }
+}
+
+/** A hidden reading has none; a nose off the stop moves the tail by its gap. */
+function isReadable(record: PhotoRecord): boolean {
+  return !record.faults.includes('identifier-over-reading');
+}
+
+async function readAll(dir: string, records: readonly PhotoRecord[]): Promise<Read[]> {
+  const pool = openAnalysisPool({ threads: 2, mostWaiting: records.length + 1, mostRemembered: 1 });
+  try {
+    return await Promise.all(
+      records.map(async (record) => {
+        const board = findBoard(record.board) as MeasuringBoard;
+        const result = await pool.analyse(
+          record.file,
+          async () => ({ bytes: await readFile(join(dir, record.file)), board, limitTiltDeg: null }),
+          true,
+        );
+        return { record, found: result.ok ? result.value : null };
+      }),
+    );
+  } finally {
+    await pool.close();
+  }
+}
+
+function report(title: string, reads: readonly Read[]): void {
+  const print = (text: string): void => void process.stdout.write(`${text}\n`);
+  print(`\n## ${title}\n`);
+  print(
+    '| scenes | n | corners within 0.3 % | length read | median | 95th | worst | in 1 sigma | in 2 sigma | over 1/8 in, 2 sigma say less |',
+  );
+  print('| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |');
+  const row = (name: string, part: readonly Read[]): void => {
+    if (part.length === 0) return;
+    const within = part.filter((one) => cornersOffPx(one) < 0.003 * widthOf(one)).length;
+    const lengths = part.flatMap((one) => {
+      const { lengthMm, sigmaMm } = one.found?.analysis ?? { lengthMm: null, sigmaMm: null };
+      if (lengthMm === null || sigmaMm === null || one.record.lengthMm === null) return [];
+      return [{ errorMm: lengthMm - one.record.lengthMm - one.record.noseGapMm, sigmaMm }];
+    });
+    const sizes = lengths.map(({ errorMm }) => Math.abs(errorMm)).sort((a, b) => a - b);
+    const at = (share: number): string => (sizes[Math.floor(share * (sizes.length - 1))] ?? NaN).toFixed(2);
+    const inside = (k: number): string =>
+      percent(
+        lengths.filter(({ errorMm, sigmaMm }) => Math.abs(errorMm) < k * sigmaMm).length,
+        lengths.length,
+      );
+    const wrong = lengths.filter(
+      ({ errorMm, sigmaMm }) => Math.abs(errorMm) > 3.175 && Math.abs(errorMm) > 2 * sigmaMm,
+    );
+    print(
+      `| ${name} | ${part.length} | ${percent(within, part.length)} | ${percent(lengths.length, part.length)} | ${at(0.5)} | ${at(0.95)} | ${at(1)} | ${inside(1)} | ${inside(2)} | ${percent(wrong.length, lengths.length)} |`,
+    );
+  };
+  row('all', reads);
+  for (const [from, to] of [
+    [0, 15],
+    [15, 25],
+    [25, 41],
+  ] as const)
+    row(
+      `tilt ${from} to ${to}°`,
+      reads.filter(({ record }) => record.tiltDeg >= from && record.tiltDeg < to),
+    );
+  for (const id of ['birch-30in', 'sand-26in', 'slate-75cm'])
+    row(
+      `${id}, tilt under 15°`,
+      reads.filter(({ record }) => record.board === id && record.tiltDeg < 15),
+    );
+  const times = reads.flatMap(({ found }) => (found ? [found.ms.analyse] : [])).sort((a, b) => a - b);
+  print(
+    `\nAnalysis in Node: median ${times[times.length >> 1]} ms, 95th ${times[Math.floor(0.95 * (times.length - 1))]} ms (two threads beside each other).`,
+  );
+  const reasons = new Map<string, number>();
+  for (const { found } of reads) {
+    const reason = found ? (found.analysis.trouble ?? 'read') : 'failed';
+    reasons.set(reason, (reasons.get(reason) ?? 0) + 1);
+  }
+  print(`Outcomes: ${[...reasons].map(([reason, n]) => `${reason} ${n}`).join(', ')}.`);
+}
+
+const TIMED = 12;
+
+/** Milliseconds by stage, one photograph after the other, for 3 and 12 megapixels in Node and in a Chromium worker. */
+async function reportStages(dir: string, records: readonly PhotoRecord[]): Promise<void> {
+  const photos = await Promise.all(
+    records.slice(0, TIMED).map(async (record) => ({
+      name: record.file,
+      jpeg: await readFile(join(dir, record.file)),
+      board: findBoard(record.board) as MeasuringBoard,
+      focal35Mm: record.camera.focal35,
+    })),
+  );
+  process.stdout.write('\n## Milliseconds by stage, medians (95th of the whole)\n\n');
+  process.stdout.write(
+    '| where | decode | prepare | board | fish | whole | 95th |\n| --- | --- | --- | --- | --- | --- | --- |\n',
+  );
+  const chromium = await openChromiumTimer();
+  try {
+    for (const [megapixels, pictures] of [
+      [3, photos],
+      [12, await Promise.all(photos.slice(0, 6).map(enlarged))],
+    ] as const) {
+      for (const [where, time] of [
+        ['Node', timeInNode],
+        ['Chromium worker', chromium.time],
+      ] as const) {
+        const runs: StageTimes[] = [];
+        // The first run warms up the compiler, as a bench that has been open for a while is.
+        await time(pictures[0] as TimedPhoto);
+        for (const picture of pictures) runs.push(await time(picture));
+        const median = (of: (times: StageTimes) => number, share = 0.5): string => {
+          const sorted = runs.map(of).sort((a, b) => a - b);
+          return (sorted[Math.floor(share * (sorted.length - 1))] ?? NaN).toFixed(0);
+        };
+        const whole = (times: StageTimes): number => times.decode + times.prepare + times.board + times.fish;
+        process.stdout.write(
+          `| ${where}, ${megapixels} Mpx | ${median((t) => t.decode)} | ${median((t) => t.prepare)} | ${median((t) => t.board)} | ${median((t) => t.fish)} | ${median(whole)} | ${median(whole, 0.95)} |\n`,
+        );
+      }
+    }
+  } finally {
+    await chromium.close();
+  }
+}
+
+function widthOf({ found }: Read): number {
+  return found?.widthPx ?? 1;
+}
+
+function cornersOffPx({ record, found }: Read): number {
+  const corners = found?.analysis.found?.corners;
+  if (!corners || found.analysis.found?.boardId !== record.board) return Infinity;
+  return Math.max(
+    ...corners.map(([x, y]: Point, i) =>
+      Math.hypot(x - (record.corners[i]?.[0] ?? NaN), y - (record.corners[i]?.[1] ?? NaN)),
+    ),
+  );
+}
+
+function percent(part: number, all: number): string {
+  return all === 0 ? '-' : `${((100 * part) / all).toFixed(1)} %`;
+}
+
+main().catch((error: unknown) => {
+  process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+  process.exitCode = 1;
+});

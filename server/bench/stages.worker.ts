@@ -1,0 +1,58 @@
+import { SHIPPED_BOARDS, analysisSteps, type AnalysisStage, type MeasuringBoard } from '@lauta/core/photo';
+
+interface Asked {
+  bytes: Uint8Array;
+  board: MeasuringBoard;
+  focal35Mm: number;
+}
+
+interface Canvas {
+  getContext(kind: '2d', options: { willReadFrequently: boolean }): Context;
+}
+interface Context {
+  drawImage(picture: Bitmap, x: number, y: number): void;
+  getImageData(x: number, y: number, width: number, height: number): { data: Uint8ClampedArray };
+}
+interface Bitmap {
+  width: number;
+  height: number;
+}
+/** What this worker uses of its browser: the server's types know none of it. */
+interface WorkerScope {
+  onmessage: ((event: { data: Asked }) => void) | null;
+  postMessage(message: unknown): void;
+  createImageBitmap(blob: Blob, options: { colorSpaceConversion: 'none' }): Promise<Bitmap>;
+  OffscreenCanvas: new (width: number, height: number) => Canvas;
+}
+const scope = globalThis as unknown as WorkerScope;
+
+scope.onmessage = ({ data }) => {
+  void run(data).then((times) => scope.postMessage(times));
+};
+
+async function run({ bytes, board, focal35Mm }: Asked): Promise<Record<string, number>> {
+  const begun = performance.now();
+  const bitmap = await scope.createImageBitmap(new Blob([new Uint8Array(bytes)], { type: 'image/jpeg' }), {
+    colorSpaceConversion: 'none',
+  });
+  const context = new scope.OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d', {
+    willReadFrequently: true,
+  });
+  context.drawImage(bitmap, 0, 0);
+  const raster = {
+    widthPx: bitmap.width,
+    heightPx: bitmap.height,
+    data: context.getImageData(0, 0, bitmap.width, bitmap.height).data,
+  };
+  const times: Record<string, number> = { decode: performance.now() - begun, prepare: 0, board: 0, fish: 0 };
+  const steps = analysisSteps(raster, board, { focal35Mm, otherBoards: SHIPPED_BOARDS });
+  let stage: AnalysisStage = 'prepare';
+  let from = performance.now();
+  for (let step = steps.next(); ; step = steps.next()) {
+    const now = performance.now();
+    times[stage] = (times[stage] ?? 0) + now - from;
+    from = now;
+    if (step.done) return times;
+    stage = step.value;
+  }
+}

@@ -1,0 +1,337 @@
+import { execFile } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { v7 as uuidv7 } from 'uuid';
+import type { BenchReadingView } from '@lauta/contract';
+import { findBoard, toStoredPx, type MeasuringBoard, type Point } from '@lauta/core/photo';
+import { drawRangedScene, renderScene, writeExif, type PhotoTruth } from '@lauta/sim/camera';
+import { analysePhotograph } from '../src/photo/analysePhotograph.ts';
+import { openAnalysisPool, type AnalysisPool } from '../src/photo/analysisPool.ts';
+import { decodePhotograph } from '../src/photo/decodePhotograph.ts';
+import {
+  done,
+  holdEvent,
+  openWorld,
+  send,
+  sendCommand,
+  upload,
+  type TestEvent,
+  type World,
+} from './world.ts';
+
+const ROOT = join(import.meta.dirname, '../..');
+const birch = findBoard('birch-30in') as MeasuringBoard;
+
+let jpeg: Buffer;
+let truth: PhotoTruth;
+beforeAll(async () => {
+  // A level, dry scene: what is tested here is the way from the file to the answer.
+  const { scene } = drawRangedScene(31, { boards: [birch], widthPx: 1400, heightPx: 1050, maxTiltDeg: 8 });
+  const photo = renderScene({ ...scene, hand: null, wet: null, blurPx: 0 });
+  truth = photo.truth;
+  const plain = await sharp(photo.raster.data, { raw: { width: 1400, height: 1050, channels: 4 } })
+    .jpeg({ quality: 92 })
+    .toBuffer();
+  jpeg = Buffer.from(
+    writeExif(plain, {
+      takenLocal: '2026:06:14 10:00:00',
+      offset: '+02:00',
+      focal35Mm: truth.focal35Mm,
+      device: 'test camera',
+      position: null,
+      takenUtc: { date: '2026:06:14', hour: 8, minute: 0, second: 0 },
+    }),
+  );
+}, 60_000);
+
+const cornersOff = (corners: readonly Point[] | undefined): number =>
+  Math.max(
+    ...truth.corners.map(([x, y], i) =>
+      Math.hypot(x - (corners?.[i]?.[0] ?? NaN), y - (corners?.[i]?.[1] ?? NaN)),
+    ),
+  );
+
+describe('an original', () => {
+  it('is read: corners within 0.3 % of the width, the length within its doubt', async () => {
+    const { analysis } = await analysePhotograph(jpeg, birch);
+    expect(cornersOff(analysis.found?.corners)).toBeLessThan(0.003 * 1400);
+    expect(Math.abs((analysis.lengthMm ?? NaN) - (truth.lengthMm ?? 0))).toBeLessThan(2);
+    expect(analysis.budget.map(({ cause }) => cause).sort()).toEqual([
+      'board-fit',
+      'distortion',
+      'tail-height',
+      'tip-edge',
+    ]);
+  });
+
+  it('turned in any of the eight ways of EXIF gives the same reading', async () => {
+    const straight = await analysePhotograph(jpeg, birch);
+    const upright = await decodePhotograph(jpeg);
+    for (let orientation = 2; orientation <= 8; orientation++) {
+      const turned = await storedAs(upright.raster.data, orientation);
+      const found = await analysePhotograph(turned, birch);
+      expect(found.orientation).toBe(orientation);
+      expect([found.widthPx, found.heightPx]).toEqual([1400, 1050]);
+      // The files differ by a second compression in another direction alone.
+      expect(Math.abs((found.analysis.lengthMm ?? NaN) - (straight.analysis.lengthMm ?? NaN))).toBeLessThan(
+        0.4,
+      );
+      expect(found.analysis.findings.map(({ verdict }) => verdict)).toEqual(
+        straight.analysis.findings.map(({ verdict }) => verdict),
+      );
+    }
+  }, 60_000);
+
+  /** Writes upright px as a camera held another way would have stored them. */
+  async function storedAs(data: Uint8ClampedArray, orientation: number): Promise<Buffer> {
+    const turned = orientation >= 5;
+    const [width, height] = turned ? [1050, 1400] : [1400, 1050];
+    const stored = Buffer.alloc(width * height * 4);
+    const from = new Uint32Array(data.buffer, data.byteOffset, 1400 * 1050);
+    const to = new Uint32Array(stored.buffer, stored.byteOffset, width * height);
+    for (let y = 0; y < 1050; y++) {
+      for (let x = 0; x < 1400; x++) {
+        const [sx, sy] = toStoredPx([x, y], orientation, width, height);
+        to[sy * width + sx] = from[y * 1400 + x] as number;
+      }
+    }
+    return sharp(stored, { raw: { width, height, channels: 4 } })
+      .jpeg({ quality: 92 })
+      .withExif({
+        IFD0: { Orientation: String(orientation) },
+        IFD2: { FocalLengthIn35mmFilm: String(truth.focal35Mm) },
+      })
+      .withMetadata({ orientation })
+      .toBuffer();
+  }
+
+  it('in grey and in CMYK is read as well', async () => {
+    const grey = await sharp(jpeg).greyscale().keepExif().jpeg().toBuffer();
+    const inks = await sharp(jpeg).toColourspace('cmyk').keepExif().jpeg().toBuffer();
+    expect((await sharp(inks).metadata()).channels).toBe(4);
+    for (const file of [grey, inks]) {
+      const { analysis } = await analysePhotograph(file, birch);
+      expect(cornersOff(analysis.found?.corners)).toBeLessThan(0.003 * 1400);
+    }
+  });
+
+  it('that breaks off is read as far as it goes, and that is said', async () => {
+    const half = jpeg.subarray(0, Math.floor(jpeg.length * 0.8));
+    const { isTruncated, widthPx } = await analysePhotograph(half, birch);
+    expect(isTruncated).toBe(true);
+    expect(widthPx).toBe(1400);
+  });
+
+  it('of 40 megapixels is decoded at a whole fraction and ends within its limit', async () => {
+    const large = await sharp({ create: { width: 7300, height: 5480, channels: 3, background: '#777' } })
+      .jpeg()
+      .toBuffer();
+    const { raster, widthPx } = await decodePhotograph(large);
+    expect(raster.widthPx * raster.heightPx).toBeLessThan(17e6);
+    expect(widthPx).toBe(7300);
+    const { analysis } = await analysePhotograph(large, birch);
+    expect(analysis.trouble).toBe('no-board');
+  }, 30_000);
+
+  it('with two boards in it is read on one of them', async () => {
+    const two = await sharp({ create: { width: 1400, height: 2100, channels: 3, background: '#555' } })
+      .composite([
+        { input: jpeg, left: 0, top: 0 },
+        { input: jpeg, left: 0, top: 1050 },
+      ])
+      .jpeg()
+      .toBuffer();
+    const { analysis } = await analysePhotograph(two, birch);
+    expect(['birch-30in', undefined]).toContain(analysis.found?.boardId);
+    expect(analysis.trouble === null || analysis.lengthMm === null).toBe(true);
+  });
+});
+
+describe('the pool of threads', () => {
+  const pools: AnalysisPool[] = [];
+  afterAll(() => Promise.all(pools.map((pool) => pool.close())));
+  const opened = (options: Parameters<typeof openAnalysisPool>[0]): AnalysisPool => {
+    const pool = openAnalysisPool(options);
+    pools.push(pool);
+    return pool;
+  };
+  const task = (order: string[], name: string) => async () => {
+    order.push(name);
+    return { bytes: jpeg, board: birch, limitTiltDeg: null };
+  };
+
+  it('takes what somebody waits for before what is made ahead, and each photograph once', async () => {
+    const pool = opened({ threads: 1 });
+    const order: string[] = [];
+    const first = pool.analyse('a', task(order, 'a'), false);
+    const ahead = pool.analyse('b', task(order, 'b'), false);
+    const waited = pool.analyse('c', task(order, 'c'), true);
+    const twice = pool.analyse('c', task(order, 'c again'), true);
+    const results = await Promise.all([first, ahead, waited, twice]);
+    expect(results.every(({ ok }) => ok)).toBe(true);
+    expect(order).toEqual(['a', 'c', 'b']);
+    expect(await pool.analyse('c', task(order, 'c remembered'), true)).toBe(results[2]);
+    expect(order).toHaveLength(3);
+  }, 60_000);
+
+  it('is bounded: somebody who waits pushes out what was only made ahead, and nobody else', async () => {
+    const pool = opened({ threads: 1, mostWaiting: 1 });
+    const order: string[] = [];
+    const running = pool.analyse('a', task(order, 'a'), true);
+    const ahead = pool.analyse('b', task(order, 'b'), false);
+    const urgent = pool.analyse('c', task(order, 'c'), true);
+    expect(await ahead).toEqual({ ok: false, code: 'busy' });
+    expect(await pool.analyse('d', task(order, 'd'), true)).toEqual({ ok: false, code: 'busy' });
+    expect((await running).ok && (await urgent).ok).toBe(true);
+  }, 60_000);
+
+  it('ends a thread that takes too long and goes on with another', async () => {
+    const pool = opened({ threads: 1, limitMs: 1 });
+    const order: string[] = [];
+    expect(await pool.analyse('a', task(order, 'a'), true)).toEqual({ ok: false, code: 'too-long' });
+    expect(await pool.analyse('b', task(order, 'b'), true)).toEqual({ ok: false, code: 'too-long' });
+    expect(order).toEqual(['a', 'b']);
+  }, 60_000);
+
+  it('answers for bytes that are no picture, and for none', async () => {
+    const pool = opened({ threads: 1 });
+    const rubbish = async () => ({ bytes: Buffer.from('no picture'), board: birch, limitTiltDeg: null });
+    expect(await pool.analyse('a', rubbish, true)).toEqual({ ok: false, code: 'broken' });
+    expect(await pool.analyse('b', async () => null, true)).toEqual({ ok: false, code: 'broken' });
+    await pool.close();
+    expect(await pool.analyse('c', rubbish, true)).toEqual({ ok: false, code: 'closed' });
+  }, 60_000);
+});
+
+describe('the server’s own reading of a catch', () => {
+  let world: World;
+  let event: TestEvent;
+  beforeAll(async () => {
+    world = await openWorld();
+    event = await holdEvent(world);
+  });
+  afterAll(() => world.close());
+
+  async function claim(shiftPx: number): Promise<string> {
+    const [catchId, photographId] = [uuidv7(), uuidv7()];
+    await upload(world, event.angler, event.eventId, jpeg, photographId);
+    const { analysis } = await analysePhotograph(jpeg, birch);
+    const marks = analysis.marks;
+    if (!marks || !analysis.found) throw new Error('expected marks');
+    await done(
+      sendCommand(world, event.angler, 'catch.claim', event.eventId, {
+        catchId,
+        entrantId: event.entrantId,
+        speciesId: 'largemouth-bass',
+        captured: { at: '2026-06-14T08:00:00.000Z', source: 'photograph' },
+        photographs: [{ photographId, role: 'board' }],
+        measurement: {
+          kind: 'board',
+          measurementId: uuidv7(),
+          photographId,
+          boardId: 'birch-30in',
+          marks: { ...marks, tail: [marks.tail[0] + shiftPx, marks.tail[1]] },
+          bench: { lens: analysis.found.lens, byHand: [], tipSigmaMm: 0.6 },
+        },
+        claimedSteps: 60,
+        identifierCode: null,
+      }),
+    );
+    return catchId;
+  }
+
+  it('agrees with an honest device, and shows where one says more than the picture', async () => {
+    const honest = await claim(0);
+    const own = await send(world, event.judge, 'get', `/api/catches/${honest}/bench-reading`);
+    const view = own.body as BenchReadingView;
+    expect(own.status).toBe(200);
+    expect(Math.abs(view.differenceMm ?? NaN)).toBeLessThan(0.1);
+    expect(view.isDifferent).toBe(false);
+
+    const stretched = await claim(25);
+    const other = await send(world, event.judge, 'get', `/api/catches/${stretched}/bench-reading`);
+    expect((other.body as BenchReadingView).isDifferent).toBe(true);
+    expect((other.body as BenchReadingView).differenceMm ?? NaN).toBeLessThan(-10);
+  }, 60_000);
+
+  it('is for judges and for whose catch it is, not for other anglers or strangers', async () => {
+    const catchId = await claim(0);
+    const other = await world.person('Another angler');
+    for (const [person, status] of [
+      [event.judge, 200],
+      [event.angler, 200],
+      [other, 403],
+      [{ accountId: '', cookie: null }, 401],
+    ] as const) {
+      const answer = await send(world, person, 'get', `/api/catches/${catchId}/bench-reading`);
+      expect([answer.status, person.accountId]).toEqual([status, person.accountId]);
+    }
+    expect((await send(world, event.judge, 'get', `/api/catches/${uuidv7()}/bench-reading`)).status).toBe(
+      404,
+    );
+  }, 60_000);
+});
+
+describe('npm run read-photo', () => {
+  const dir = mkdtempSync(join(tmpdir(), 'lauta-read-photo-'));
+  afterAll(() => rmSync(dir, { recursive: true }));
+  const board = join(ROOT, 'core/data/boards/birch-30in.json');
+  const run = async (...args: string[]): Promise<{ code: number; out: string; err: string }> => {
+    try {
+      const { stdout, stderr } = await promisify(execFile)(
+        process.execPath,
+        ['--import', 'tsx', join(ROOT, 'server/src/photo/readPhoto.ts'), ...args],
+        { cwd: ROOT },
+      );
+      return { code: 0, out: stdout, err: stderr };
+    } catch (error) {
+      const { code, stdout, stderr } = error as { code: number; stdout: string; stderr: string };
+      return { code, out: stdout, err: stderr };
+    }
+  };
+
+  it('prints one line of JSON a photograph, in order, and knows a picture without a board', async () => {
+    const [fish, meadow] = [join(dir, 'fish.jpg'), join(dir, 'meadow.jpg')];
+    writeFileSync(fish, jpeg);
+    writeFileSync(
+      meadow,
+      await sharp({ create: { width: 900, height: 700, channels: 3, background: '#6a7a58' } })
+        .jpeg()
+        .toBuffer(),
+    );
+    const { code, out } = await run(fish, meadow, '--board', board);
+    expect(code).toBe(0);
+    const [first, second] = out
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as Record<string, unknown>);
+    expect(first).toMatchObject({ photo: fish, board: 'birch-30in', identifier: null });
+    expect(first?.['lengthMm']).toBeTypeOf('number');
+    expect(cornersOff(first?.['corners'] as Point[])).toBeLessThan(0.003 * 1400);
+    expect(second).toMatchObject({ photo: meadow, corners: null, lengthMm: null, reason: 'no-board' });
+  }, 60_000);
+
+  it('ends with 2 and one line for what is missing, no picture, or a broken profile', async () => {
+    const rubbish = join(dir, 'rubbish.jpg');
+    writeFileSync(rubbish, 'rubbish');
+    const broken = join(dir, 'broken.json');
+    writeFileSync(broken, '{"id":"x"}');
+    const fish = join(dir, 'again.jpg');
+    writeFileSync(fish, jpeg);
+    for (const args of [
+      [join(dir, 'missing.jpg'), '--board', board],
+      [rubbish, '--board', board],
+      [fish, '--board', broken],
+      [fish],
+      [fish, '--board', board, '--corners', '1,2,3'],
+    ]) {
+      const { code, err } = await run(...args);
+      expect([code, args]).toEqual([2, args]);
+      expect(err.trim().split('\n')).toHaveLength(1);
+    }
+  }, 60_000);
+});
