@@ -1,10 +1,10 @@
-// Draws the outlines of digits and capitals from a font file into core/data/glyphs.json.
-// Run by hand when the face of the simulated boards should change: node core/make-glyphs.mjs FONT.ttf
-import { readFileSync, writeFileSync } from 'node:fs';
+// Prints the outlines of digits and capitals of a font file: they are kept as core/data/glyphs.json.
+// Run by hand when the plain face should change: node scripts/make-glyphs.mjs FONT.ttf > core/data/glyphs.json
+import { readFileSync } from 'node:fs';
 import opentype from 'opentype.js';
 
 const [fontFile] = process.argv.slice(2);
-if (!fontFile) throw new Error('usage: node core/make-glyphs.mjs FONT.ttf');
+if (!fontFile) throw new Error('usage: node scripts/make-glyphs.mjs FONT.ttf');
 const file = readFileSync(fontFile);
 const font = opentype.parse(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength));
 const capHeight = font.charToGlyph('H').getBoundingBox().y2;
@@ -34,8 +34,7 @@ for (const letter of '0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ') {
   }
   glyphs[letter] = { advance: round(glyph.advanceWidth ?? 0), contours };
 }
-writeFileSync(
-  new URL('./data/glyphs.json', import.meta.url),
+process.stdout.write(
   JSON.stringify({
     source: 'Liberation Sans Bold (SIL Open Font License 1.1); outlines in cap heights, y up',
     glyphs,
