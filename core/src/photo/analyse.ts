@@ -232,7 +232,10 @@ function lengthOf(
   const mmPerPx = 1 / Math.hypot(next[0] - px[0], next[1] - px[1]);
   const fit = fitSigmaMm(located, px);
   const doubt = (tip.inNumeral ? 1.6 : 1) * (tip.likeShadow ? 2 : 1) * (tip.contrast < 3 ? 1.4 : 1);
-  const edgeMm = doubt * Math.hypot(EDGE_SIGMA_MM, EDGE_SIGMA_PX * mmPerPx, 0.5 * Math.min(2, tip.scatterMm));
+  // Anywhere within what is blind: a rectangular distribution (GUM, 4.3.7).
+  const blindMm = tip.blindMm / Math.sqrt(12);
+  const edgeMm =
+    doubt * Math.hypot(EDGE_SIGMA_MM, EDGE_SIGMA_PX * mmPerPx, 0.5 * Math.min(2, tip.scatterMm), blindMm);
   const heightMm = (TAIL_HEIGHT_SIGMA_MM * Math.abs(tip.xMm - cameraX)) / cameraZ;
   const budget: ErrorShare[] = [
     { cause: 'board-fit', sigmaMm: fit.boardMm },

@@ -36,6 +36,9 @@ const K1_STARTS: readonly { k1: number; near: readonly number[] }[] = [
 const FIELDS_DEG = [72, 86, 62];
 const LEAST_STRENGTH = 0.22;
 const VANISHING_POINTS = 3;
+/** Placements of the pattern that are fitted, and the least score of one (a board half hidden by a fish has 0.3). */
+const PLACEMENTS_TRIED = 3;
+const LEAST_SCORE = 0.16;
 const LEAST_SEEN = 0.3;
 const LEAST_PIECES = 120;
 /** Share of another kind's own lines that is seen by chance at most. */
@@ -268,7 +271,10 @@ function* fitCandidates(
   );
   placements.sort((a, b) => b.score - a.score);
   let best: RefinedPose | null = null;
-  for (const placement of placements.slice(0, 4)) {
+  const likely = placements.filter(
+    ({ score }) => score > LEAST_SCORE && score > 0.6 * (placements[0]?.score ?? 0),
+  );
+  for (const placement of likely.slice(0, PLACEMENTS_TRIED)) {
     yield;
     const refined = refineOutwards(smooth, placement.pose, pattern, prior);
     if (refined && (!best || quality(refined) > quality(best))) best = refined;

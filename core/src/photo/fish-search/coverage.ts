@@ -62,7 +62,7 @@ export function coverageOf(view: BareView, evidence: LineEvidence, pattern: Patt
     const dw = ((warm[i] as number) - wantedWarm) / spread;
     const dc = ((cool[i] as number) - wantedCool) / (1.4 * spread);
     const bright = dl > 0 ? dl / Math.hypot(2 * model.lightSpread, 14 / Math.exp(l)) : 0;
-    const dark = darkness(-dl);
+    const dark = darkness(-dl, DEEPEST_SHADE - (model.brightest - l));
     const colour = Math.sqrt(dw * dw + dc * dc + bright * bright + dark * dark);
     // A darker shade may be shadow or a dull tail: there the lines decide.
     let value = Math.max(dl < -0.25 ? -0.8 : -2.5, Math.min(5, 1.1 * (colour - 3.2)));
@@ -87,10 +87,18 @@ function inkOdds(share: number): number {
   return share > 0.5 ? -2 : share < 0.25 ? 1.5 : 0;
 }
 
-/** A shadow takes up to about 0.7 off the log of an 8-bit value; what is darker is hardly shadow. */
-function darkness(below: number): number {
-  if (below <= 0.25) return 0;
-  return below < 0.7 ? (below - 0.25) / 0.45 : 1 + (below - 0.7) / 0.15;
+/** A shadow takes up to about so much off the log of an 8-bit value. */
+const DEEPEST_SHADE = 0.7;
+
+/**
+ * How far a darker shade speaks for something on the board: little as long as it may be shadow.
+ * @param room what a shadow could still take away here: in shade there is not much left
+ */
+function darkness(below: number, room: number): number {
+  const from = 0.25;
+  if (below <= from) return 0;
+  const end = Math.min(DEEPEST_SHADE, Math.max(from + 0.05, room));
+  return below < end ? (below - from) / 0.45 : (end - from) / 0.45 + (below - end) / 0.15;
 }
 
 /** The bare face's colour (0-255 plus the floor of the logs) at a cell under a given log brightness. */
@@ -160,6 +168,8 @@ interface FaceModel {
   coolAt: (light: number) => number;
   chromaSpread: number;
   lightSpread: number;
+  /** Log brightness of the face where it is lit best. */
+  brightest: number;
 }
 
 /** The bare face's colour at every cell from the seeds: chroma as a line over brightness (shade is bluer), both smoothed widely. */
@@ -186,8 +196,10 @@ function faceModel(
   const coolOff = spreadSeeds(view, board, coolLeft);
   const chromaSpread = spreadOf(seeds, (i) => (warmLeft[i] as number) - (warmOff[i] as number), 0.012);
   const lightSpread = spreadOf(seeds, (i) => (light[i] as number) - (lightField[i] as number), 0.05);
+  const lit = seeds.map((i) => lightField[i] as number).sort((a, b) => a - b);
+  const brightest = lit[Math.floor(0.9 * (lit.length - 1))] ?? 0;
   return {
-    light: lightField, warmOff, coolOff, warmAt: warmLine.at, coolAt: coolLine.at, chromaSpread, lightSpread,
+    light: lightField, warmOff, coolOff, warmAt: warmLine.at, coolAt: coolLine.at, chromaSpread, lightSpread, brightest,
   }; // prettier-ignore
 }
 

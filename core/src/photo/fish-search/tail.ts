@@ -13,6 +13,8 @@ export interface TailTip {
   /** Distance of the tail's colour from the board's over the noise there. */
   contrast: number;
   inNumeral: boolean;
+  /** Width of the printed line (with its blurred edges) that the tip lies at, mm; 0 where there is none. */
+  blindMm: number;
   /** The tail differs from the board by its shade alone. */
   likeShadow: boolean;
   /** The tail's edge row by row, mm. */
@@ -77,7 +79,18 @@ export function findTailTip(
     at === null ? [] : [[at, view.fromYMm + (row + 0.5) / view.cellsPerMm] as const],
   );
   const inNumeral = [0, 0.5, 1, 1.5].some((off) => hint.printedAt(tip.xMm + off, tip.yMm) !== BARE);
-  return { ...tip, contrast: level.contrast, inNumeral, likeShadow, edge };
+  const blindMm = blindAt(pattern, tip.xMm, tip.yMm);
+  return { ...tip, contrast: level.contrast, blindMm, inNumeral, likeShadow, edge };
+}
+
+/** Within the blurred edges of a printed line nobody sees where a tail ends. */
+function blindAt(pattern: Pattern, xMm: number, yMm: number): number {
+  const line = pattern.lines.find(
+    (one) =>
+      Math.abs(xMm - one.xMm) < one.strokeMm / 2 + 1 &&
+      one.spansMm.some(([from, to]) => yMm > from && yMm < to),
+  );
+  return line ? line.strokeMm + 1.4 : 0;
 }
 
 /** Distance of each cell's colour from the board's, along which a shade counts little; across ink edges interpolated. */
