@@ -11,6 +11,8 @@ export interface Coverage {
   board: Uint8Array;
   /** Local colour of the bare face, three values a cell (0-255). */
   face: Float32Array;
+  /** Brightness of the face where it is lit best, 0-255. */
+  brightest: number;
 }
 
 const FLOOR = 6;
@@ -63,7 +65,14 @@ export function coverageOf(view: BareView, evidence: LineEvidence, pattern: Patt
     const dc = ((cool[i] as number) - wantedCool) / (1.4 * spread);
     const bright = dl > 0 ? dl / Math.hypot(2 * model.lightSpread, 14 / Math.exp(l)) : 0;
     const dark = darkness(-dl, DEEPEST_SHADE - (model.brightest - l));
-    const colour = Math.sqrt(dw * dw + dc * dc + bright * bright + dark * dark);
+    let colour = Math.sqrt(dw * dw + dc * dc + bright * bright + dark * dark);
+    if (dl > 0 && own < model.brightest + LIT_SLACK) {
+      // Beside a hard shadow the sunlit face is brighter than what is smoothed over both.
+      const lit = bareAt(model, i, own);
+      const lw = ((warm[i] as number) - lit.warm) / spread;
+      const lc = ((cool[i] as number) - lit.cool) / (1.4 * spread);
+      colour = Math.min(colour, Math.sqrt(lw * lw + lc * lc));
+    }
     // A darker shade may be shadow or a dull tail: there the lines decide.
     let value = Math.max(dl < -0.25 ? -0.8 : -2.5, Math.min(5, 1.1 * (colour - 3.2)));
     // What is under ink is not told by the bare colour next to it, but by whether the ink is there.
@@ -79,13 +88,16 @@ export function coverageOf(view: BareView, evidence: LineEvidence, pattern: Patt
     face[i * 3 + 1] = plain.green - FLOOR;
     face[i * 3 + 2] = plain.blue - FLOOR;
   }
-  return { odds, board, face };
+  return { odds, board, face, brightest: Math.exp(model.brightest) - FLOOR };
 }
 
 /** Odds of being covered by the share of the ink's contrast that is seen where there should be ink. */
 function inkOdds(share: number): number {
   return share > 0.5 ? -2 : share < 0.25 ? 1.5 : 0;
 }
+
+/** How far over the face's usual best light a cell may be and still be face, in logs. */
+const LIT_SLACK = 0.1;
 
 /** A shadow takes up to about so much off the log of an 8-bit value. */
 const DEEPEST_SHADE = 0.7;

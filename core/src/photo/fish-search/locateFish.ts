@@ -48,6 +48,7 @@ export function locateFish(
   if (!piece) return { ok: false, code: 'no-fish' };
   const hint = {
     ...tailHint(view, labels, piece),
+    brightestFace: coverage.brightest,
     printedAt: (xMm: number, yMm: number): number => {
       const column = Math.floor((xMm - fine.fromXMm) * fine.cellsPerMm);
       const row = Math.floor((yMm - fine.fromYMm) * fine.cellsPerMm);
@@ -124,7 +125,11 @@ function pickFish(pieces: readonly Piece[], view: FaceView): Piece | null {
   return best;
 }
 
-function tailHint(view: FaceView, labels: Int32Array, piece: Piece): Omit<TailHint, 'printedAt'> {
+function tailHint(
+  view: FaceView,
+  labels: Int32Array,
+  piece: Piece,
+): Omit<TailHint, 'printedAt' | 'brightestFace'> {
   const rowMm = 1 / view.cellsPerMm;
   // Only the fish's last part: the body's rows would hide a lobe.
   const fromColumn = piece.toColumn - Math.round(30 * view.cellsPerMm);

@@ -24,6 +24,8 @@ export interface TailTip {
 const CELLS_PER_MM = 4;
 /** How much a darker shade of the board's own colour counts: it may be shadow. */
 const SHADE_WEIGHT = 0.15;
+/** How much better light than the smoothed face's counts. */
+const LIT_WEIGHT = 0.1;
 /** How much white added to the board's colour counts: it may be glare. */
 const GLARE_WEIGHT = 0.45;
 /** Share of the inside's distance at which the edge lies: fins thin out towards their edge. */
@@ -39,6 +41,8 @@ export interface TailHint {
   tipMm: number;
   /** What a numeral prints at a place: BARE, INK_EDGE or INK. */
   printedAt: (xMm: number, yMm: number) => number;
+  /** Brightness of the face where it is lit best, 0-255. */
+  brightestFace: number;
 }
 
 /** The bare face's colour at a place, 0-255. */
@@ -72,7 +76,7 @@ export function findTailTip(
     level = edgeLevel(view, away, hint);
   }
   if (!level) return null;
-  const edges = rowEdges(view, away, hint, level.atLevel);
+  const edges = withoutSpikes(rowEdges(view, away, hint, level.atLevel));
   const tip = farthest(view, edges, hint);
   if (!tip) return null;
   const edge = edges.flatMap((at, row) =>
@@ -99,7 +103,11 @@ function distances(
   pattern: Pattern,
   hint: TailHint,
   faceAt: FaceColourAt,
-  between: typeof distance,
+  between: (
+    p: readonly [number, number, number],
+    face: readonly [number, number, number],
+    brightestFace: number,
+  ) => number,
 ): Float32Array {
   const { columns, rows, cellsPerMm } = view;
   const away = new Float32Array(columns * rows);
@@ -129,7 +137,7 @@ function distances(
         known[i] = 1;
         continue;
       }
-      away[i] = between(p, [red, green, blue]);
+      away[i] = between(p, [red, green, blue], hint.brightestFace);
       known[i] = 1;
     }
   }
@@ -141,13 +149,28 @@ function distances(
  * Distance of a colour from a bare face's, in 8-bit steps. Darker shades of it (shadow) and white on top of it (a
  * mirrored sky) count little.
  */
-function distance(p: readonly [number, number, number], face: readonly [number, number, number]): number {
+function distance(
+  p: readonly [number, number, number],
+  face: readonly [number, number, number],
+  brightestFace: number,
+): number {
   const size = face[0] * face[0] + face[1] * face[1] + face[2] * face[2];
   const shade = (p[0] * face[0] + p[1] * face[1] + p[2] * face[2]) / size;
   if (shade <= 1) {
     const perp = Math.hypot(p[0] - shade * face[0], p[1] - shade * face[1], p[2] - shade * face[2]);
     return Math.hypot(perp, shadeCount(shade) * Math.sqrt(size));
   }
+  const luma = 0.3 * face[0] + 0.6 * face[1] + 0.1 * face[2];
+  if (shade * luma < 1.08 * brightestFace) {
+    // The same face in better light: next to a shadow's edge.
+    const lit = Math.hypot(p[0] - shade * face[0], p[1] - shade * face[1], p[2] - shade * face[2]);
+    return Math.min(lit + LIT_WEIGHT * (shade - 1) * Math.sqrt(size), overGlare(p, face));
+  }
+  return overGlare(p, face);
+}
+
+/** Distance from a face with white on top of it. */
+function overGlare(p: readonly [number, number, number], face: readonly [number, number, number]): number {
   const [dr, dg, db] = [p[0] - face[0], p[1] - face[1], p[2] - face[2]];
   const white = Math.max(0, (dr + dg + db) / 3);
   return Math.hypot(dr - white, dg - white, db - white, GLARE_WEIGHT * white);
@@ -308,6 +331,21 @@ function coarseEdge({ edgeMm, fromYMm, rowMm }: TailHint, yMm: number): number {
     if (edge !== undefined && !Number.isNaN(edge)) best = Number.isNaN(best) ? edge : Math.max(best, edge);
   }
   return best;
+}
+
+/** A tail's edge, even a pointed lobe's, does not jump outwards by so much over the median of its neighbours, mm. */
+const SPIKE_MM = 1.6;
+const SPIKE_ROWS = 6;
+
+function withoutSpikes(edges: readonly (number | null)[]): (number | null)[] {
+  return edges.map((edge, row) => {
+    if (edge === null) return null;
+    const near = edges
+      .slice(Math.max(0, row - SPIKE_ROWS), row + SPIKE_ROWS + 1)
+      .filter((one) => one !== null)
+      .sort((a, b) => a - b);
+    return edge - (near[near.length >> 1] as number) > SPIKE_MM ? null : edge;
+  });
 }
 
 function rowEdge(away: Float32Array, view: FaceView, coarseMm: number, level: number): number | null {
