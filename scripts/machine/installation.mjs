@@ -14,7 +14,7 @@ export function lautaDir() {
   return dir;
 }
 
-const SOURCES = ['web', 'core/src', 'core/data', 'contract/src', 'sim/src', 'sim/data', 'package-lock.json'];
+const SOURCES = ['web', 'core/src', 'core/data', 'contract/src', 'sim/src', 'package-lock.json'];
 const NOT_SOURCES = new Set(['dist', 'node_modules']);
 
 /** Builds the pages when their sources are not those of the last build. */

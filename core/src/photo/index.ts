@@ -64,3 +64,12 @@ export {
   type ReadingRefusal,
 } from './reading.ts';
 export { rectifyStrip, stripFrame, type Raster, type StripFrame } from './rectify.ts';
+export {
+  learnBoard,
+  type LearnResult,
+  type LearnTrouble,
+  type LearnWish,
+  type Learning,
+  type LearntBoard,
+} from './board-learning/learnBoard.ts';
+export type { MarkedLine } from './board-learning/markedLines.ts';

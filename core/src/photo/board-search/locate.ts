@@ -4,7 +4,7 @@ import { focalPxFrom35mm } from '../camera.ts';
 import { turn, type Point, type Quad } from '../point.ts';
 import { latticeHeights, type Lattice } from './heights.ts';
 import { voteByNumerals } from './numerals.ts';
-import { patternOf, unitStepMm, type Pattern } from './pattern.ts';
+import { patternOf, slipStepMm, type Pattern } from './pattern.ts';
 import { placePattern, type Placement } from './placements.ts';
 import { findParallels, planesOf, type Dice, type MarkedPlane, type ParallelStrokes } from './planes.ts';
 import { measureLines, refineOutwards, refinePose, type LensPrior, type RefinedPose } from './refine.ts';
@@ -43,7 +43,8 @@ const LEAST_SEEN = 0.3;
 const LEAST_PIECES = 120;
 /** Share of another kind's own lines that is seen by chance at most. */
 const RIVAL_SEEN = 0.25;
-const LEAST_MARGIN = 1.5;
+const MOST_LEAST_MARGIN = 1.5;
+const LEAST_SUPPORT_SHARE = 0.66;
 /** What a column of lines must show at least to speak for lying on the board. */
 const SEEN_BY_CHANCE = 0.35;
 
@@ -68,10 +69,14 @@ export function* locateBoard(
     return known;
   };
   let best: Fit | null = null;
+  // A fit whose zero cannot be settled may be another kind's lines at another scale: those are asked as well.
+  let unanchored: Location | null = null;
+  const refused = new Set<Pattern>();
   for (const prior of lensPriors(smooth, options.focal35Mm)) {
     const searches = new Map<boolean, ParallelSearch>();
-    for (let attempt = 0; attempt < VANISHING_POINTS; attempt++) {
+    for (let attempt = 0; attempt < VANISHING_POINTS && !unanchored; attempt++) {
       for (const pattern of patterns) {
+        if (refused.has(pattern)) continue;
         yield;
         const { inkDarker } = pattern;
         const search =
@@ -85,15 +90,22 @@ export function* locateBoard(
         );
         if (refined) best = better(best, { pattern, refined });
         // Another kind is asked only where its own lines are seen as well.
-        if (best && isGood(best.refined) && !hasRival(smooth, best, patterns)) break;
+        if (!best || !isGood(best.refined) || hasRival(smooth, best, patterns)) continue;
+        const anchored = anchor(smooth, best, options);
+        if (anchored.ok) return anchored;
+        unanchored ??= anchored;
+        refused.add(best.pattern);
+        best = null;
       }
+      // Seen by several kinds: the best of them.
       if (best && isGood(best.refined)) break;
     }
-    if (best && isGood(best.refined)) break;
+    if (unanchored || (best && isGood(best.refined))) break;
   }
   if (!best || best.refined.seenShare < LEAST_SEEN)
-    return { ok: false, code: 'no-board', seenShare: best?.refined.seenShare ?? 0 };
-  return anchor(smooth, best, options);
+    return unanchored ?? { ok: false, code: 'no-board', seenShare: best?.refined.seenShare ?? 0 };
+  const anchored = anchor(smooth, best, options);
+  return anchored.ok ? anchored : (unanchored ?? anchored);
 }
 
 /** Whether lines that another kind has and this one has not are seen at the same place. */
@@ -174,7 +186,8 @@ export function strokesOf(smooth: Tones, inkDarker: boolean): Stroke[] {
   ]; // prettier-ignore
 }
 
-function lensPriors({ widthPx, heightPx }: Tones, focal35Mm: number | null): LensPrior[] {
+/** What is known of the lens before anything is seen: by the file's focal length, or several usual ones. */
+export function lensPriors({ widthPx, heightPx }: Tones, focal35Mm: number | null): LensPrior[] {
   if (focal35Mm !== null) {
     return [
       {
@@ -308,9 +321,14 @@ function distinct(candidates: readonly Candidate[]): Candidate[] {
   return heights.flat();
 }
 
+/** What the best zero must be better by: scatter grows with the root of the cells, and one or two say nothing. */
+function leastMargin(cells: number): number {
+  return cells < 3 ? MOST_LEAST_MARGIN : Math.min(MOST_LEAST_MARGIN, 0.4 * Math.sqrt(cells));
+}
+
 /** Settles which line is zero and which way round the board lies. */
 function anchor(smooth: Tones, { pattern, refined: fitted }: Fit, options: LocateOptions): Location {
-  const unitMm = unitStepMm(pattern);
+  const unitMm = slipStepMm(pattern);
   const units = Math.round(pattern.lengthMm / unitMm);
   const reach = Math.min(units, 12);
   const columns = columnsSeen(smooth, fitted.pose, pattern, reach);
@@ -331,7 +349,10 @@ function anchor(smooth: Tones, { pattern, refined: fitted }: Fit, options: Locat
   const [first, second] = votes;
   if (!first || !second) return { ok: false, code: 'no-anchor', seenShare: fitted.seenShare };
   const anchorMargin = first.total - second.total;
-  if (anchorMargin < LEAST_MARGIN || first.support < 1)
+  if (
+    anchorMargin < leastMargin(first.cells) ||
+    first.support < LEAST_SUPPORT_SHARE * leastMargin(first.cells)
+  )
     return { ok: false, code: 'no-anchor', seenShare: fitted.seenShare };
   const pose = shifted(first.turned ? halfTurned(fitted.pose, pattern) : fitted.pose, first.shift * unitMm);
   const [prior] = lensPriors(smooth, options.focal35Mm) as [LensPrior];
@@ -355,7 +376,7 @@ function isNear(corners: readonly Point[], near: Quad): boolean {
 
 /** Seen share of the lines within each unit, from `reach` units before zero to as many past the end; null outside. */
 function columnsSeen(smooth: Tones, pose: LensPose, pattern: Pattern, reach: number): (number | null)[] {
-  const unitMm = unitStepMm(pattern);
+  const unitMm = slipStepMm(pattern);
   const units = Math.round(pattern.lengthMm / unitMm);
   const perUnit = pattern.lines.filter((line) => line.xMm > 0.1 && line.xMm < unitMm + 0.1);
   const seen: (number | null)[] = [];

@@ -1,15 +1,17 @@
 import { projectBoardPoint, type LensPose } from '../lens.ts';
 import { crossingsAt, glyphOf, textWidthMm } from '../lettering.ts';
-import { unitStepMm, type Pattern } from './pattern.ts';
+import { numeralStepMm, slipStepMm, type Pattern } from './pattern.ts';
 import { toneAt, type Tones } from './tones.ts';
 
-/** Which whole-unit shift and which way round the numerals speak for. */
+/** Which shift and which way round the numerals speak for. */
 export interface NumeralVote {
-  /** By how many numeral steps the fitted pattern must move for its zero to be the board's. */
+  /** By how many slips (`slipStepMm`) the fitted pattern must move for its zero to be the board's. */
   shift: number;
   turned: boolean;
-  /** Sum over the cells of how much better the numeral there fits than others would. */
+  /** Sum over the cells of how much better the numeral there fits than others would, and upright than turned. */
   support: number;
+  /** In how many cells something is seen at all. */
+  cells: number;
 }
 
 const PX_PER_MM = 1;
@@ -27,8 +29,8 @@ interface Stamp {
 
 /**
  * Correlates every numeral's cell with every numeral in a plain font (normalised cross-correlation) and sums over
- * all shifts and both turns.
- * @param reach shifts up to this many numeral steps are tried
+ * all shifts and both turns. Which way round also follows from how well the cells resemble any numeral at all.
+ * @param reach shifts up to this many slips are tried
  */
 export function voteByNumerals(
   smooth: Tones,
@@ -38,13 +40,16 @@ export function voteByNumerals(
 ): NumeralVote[] {
   const { board } = pattern;
   const { stamps, widthMm, heightMm, unitMm } = stampsOf(pattern);
-  const count = stamps.length;
+  const slipMm = slipStepMm(pattern);
+  const slips = Math.round(unitMm / slipMm);
   const votes: NumeralVote[] = [];
+  const likeNumerals = { upright: 0, turned: 0 };
   for (const turned of [false, true]) {
     const support = new Float64Array(2 * reach + 1);
-    for (let cell = 1 - reach; cell <= count + reach; cell++) {
+    const cells = new Float64Array(2 * reach + 1);
+    for (let cell = slips - reach; cell <= slips * stamps.length + reach; cell++) {
       for (const at of board.numerals.centresAt) {
-        const rightMm = cell * unitMm - GAP_MM;
+        const rightMm = cell * slipMm - GAP_MM;
         const fits = cellFits(
           smooth,
           pose,
@@ -55,20 +60,26 @@ export function voteByNumerals(
         );
         if (!fits) continue;
         const mean = fits.reduce((sum, fit) => sum + fit, 0) / fits.length;
+        likeNumerals[turned ? 'turned' : 'upright'] += Math.max(0, mean);
         for (let shift = -reach; shift <= reach; shift++) {
-          const fit = fits[cell - shift - 1];
-          if (fit !== undefined) support[shift + reach] = (support[shift + reach] as number) + fit - mean;
+          const fit = (cell - shift) % slips === 0 ? fits[(cell - shift) / slips - 1] : undefined;
+          if (fit === undefined) continue;
+          support[shift + reach] = (support[shift + reach] as number) + fit - mean;
+          cells[shift + reach] = (cells[shift + reach] as number) + 1;
         }
       }
     }
-    support.forEach((sum, i) => votes.push({ shift: i - reach, turned, support: sum }));
+    support.forEach((sum, i) =>
+      votes.push({ shift: i - reach, turned, support: sum, cells: cells[i] as number }),
+    );
   }
-  return votes;
+  const upright = (likeNumerals.upright - likeNumerals.turned) / 2;
+  return votes.map((vote) => ({ ...vote, support: vote.support + (vote.turned ? -upright : upright) }));
 }
 
 function stampsOf(pattern: Pattern): { stamps: Stamp[]; widthMm: number; heightMm: number; unitMm: number } {
   const { every, heightMm } = pattern.board.numerals;
-  const unitMm = unitStepMm(pattern);
+  const unitMm = numeralStepMm(pattern);
   const count = Math.floor(pattern.lengthMm / unitMm + 1e-6);
   const longest = numeralText(count * every);
   const widthMm = Math.min(textWidthMm(longest, heightMm) * 1.05, unitMm - GAP_MM) + 1;

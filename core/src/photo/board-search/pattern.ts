@@ -60,9 +60,17 @@ export function patternOf(board: MeasuringBoard): Pattern {
   };
 }
 
-/** Distance between the full units of the scale, mm. */
-export function unitStepMm({ board }: Pattern): number {
+/** Distance between neighbouring numerals, mm. */
+export function numeralStepMm({ board }: Pattern): number {
   return board.numerals.every * mmPerUnit(board);
+}
+
+/** By which steps the lines may slip along themselves without a change to be seen, mm: a whole part of the numerals' step. */
+export function slipStepMm(pattern: Pattern): number {
+  const { board } = pattern;
+  const coarsest = Math.max(...board.lines.map(({ every }) => every));
+  const parts = Math.max(1, Math.round(board.numerals.every / coarsest));
+  return numeralStepMm(pattern) / parts;
 }
 
 function commonStep(lines: readonly PatternLine[]): number {

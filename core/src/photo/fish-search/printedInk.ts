@@ -1,6 +1,6 @@
 import { textWidthMm } from '../lettering.ts';
 import { numeralText } from '../board-search/numerals.ts';
-import { unitStepMm, type Pattern } from '../board-search/pattern.ts';
+import { numeralStepMm, type Pattern } from '../board-search/pattern.ts';
 import type { FaceView } from './faceView.ts';
 
 const GAP_MM = 1.5;
@@ -29,7 +29,7 @@ export function numeralInk(
 ): Uint8Array {
   const ink = new Uint8Array(view.columns * view.rows);
   const { every, heightMm, centresAt } = pattern.board.numerals;
-  const unitMm = unitStepMm(pattern);
+  const unitMm = numeralStepMm(pattern);
   const digitMm = textWidthMm('0', heightMm);
   const rows = Math.round((heightMm + 4) * view.cellsPerMm);
   const seen: SeenNumeral[] = [];
