@@ -24,18 +24,25 @@ export const boardSchema = z
         z.object({
           every: z.number().min(0.05).max(50),
           spans: z
-            .array(z.tuple([share, share]).refine(([from, to]) => to > from, 'a span runs from 0 to 1'))
+            .array(
+              z
+                .tuple([share, share])
+                .readonly()
+                .refine(([from, to]) => to > from, 'a span runs from 0 to 1'),
+            )
             .min(1)
-            .max(8),
+            .max(8)
+            .readonly(),
           strokeMm: z.number().min(0.2).max(12),
         }),
       )
       .min(1)
-      .max(8),
+      .max(8)
+      .readonly(),
     numerals: z.object({
       every: z.number().min(0.1).max(100),
       heightMm: z.number().min(2).max(80),
-      centresAt: z.array(share).min(1).max(6),
+      centresAt: z.array(share).min(1).max(6).readonly(),
     }),
     stop: plate.extend({ band: colour.nullable() }),
     wall: plate.nullable(),

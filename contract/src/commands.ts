@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ROLES } from '@lauta/core/people';
+import { boardSchema } from './board.ts';
 import { benchNotesSchema, marksSchema } from './photo.ts';
 import { infractionSchema, ruleSheetSchema } from './rules.ts';
 
@@ -35,6 +36,8 @@ export const createEventSchema = z.strictObject({
 });
 
 export const publishRulesSchema = z.strictObject({ sheet: ruleSheetSchema });
+
+export const addBoardSchema = z.strictObject({ board: boardSchema });
 
 export const addPersonSchema = z.strictObject({
   accountId: z.uuid(),
@@ -138,6 +141,7 @@ const envelope = {
 export const commandSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...envelope, kind: z.literal('event.create'), body: createEventSchema }),
   z.strictObject({ ...envelope, kind: z.literal('rules.publish'), body: publishRulesSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('board.add'), body: addBoardSchema }),
   z.strictObject({ ...envelope, kind: z.literal('people.add'), body: addPersonSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.claim'), body: claimCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.judge'), body: judgeCatchSchema }),

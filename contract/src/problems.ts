@@ -20,6 +20,8 @@ export const PROBLEM_STATUS = {
   'measure-fixed': 409,
   'event-exists': 409,
   'board-not-known': 422,
+  'board-exists': 409,
+  'too-many-boards': 409,
   'reading-refused': 422,
   'catch-exists': 409,
   'catch-withdrawn': 409,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { BoardReading } from '@lauta/core/photo';
+import type { BoardReading, MeasuringBoard } from '@lauta/core/photo';
 import type { Infraction } from '@lauta/core/rules';
 import type { NotCounting, Standing } from '@lauta/core/scoring';
 import type { DecisionInput } from './commands.ts';
@@ -48,6 +48,13 @@ export interface RuleSheetView {
   publishedAt: string;
   /** The very bytes that were published. */
   text: string;
+}
+
+/** A kind of board that an event has beside the shipped ones. */
+export interface BoardView {
+  profile: MeasuringBoard;
+  sha256: string;
+  addedAt: string;
 }
 
 export interface StandingsView {

@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { findBoard, type MeasuringBoard, type Point } from '@lauta/core/photo';
+import { SHIPPED_BOARDS, findBoard, type MeasuringBoard, type Point } from '@lauta/core/photo';
 import { drawPhotos, type PhotoRecord } from '@lauta/sim/photos';
 import { openAnalysisPool } from '../src/photo/analysisPool.ts';
 import type { AnalysedPhotograph } from '../src/photo/analysePhotograph.ts';
@@ -64,7 +64,12 @@ async function readAll(dir: string, records: readonly PhotoRecord[]): Promise<Re
         const board = findBoard(record.board) as MeasuringBoard;
         const result = await pool.analyse(
           record.file,
-          async () => ({ bytes: await readFile(join(dir, record.file)), board, limitTiltDeg: null }),
+          async () => ({
+            bytes: await readFile(join(dir, record.file)),
+            board,
+            otherBoards: SHIPPED_BOARDS,
+            limitTiltDeg: null,
+          }),
           true,
         );
         return { record, found: result.ok ? result.value : null };

@@ -4,6 +4,7 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+import { addBoardRoutes } from './board/boardRoutes.ts';
 import { addCatchRoutes } from './catch/catchRoutes.ts';
 import { addCommandRoutes } from './command/commandRoutes.ts';
 import { addEventRoutes } from './event/eventRoutes.ts';
@@ -78,6 +79,7 @@ export function createApp(lauta: Lauta, options: AppOptions): { app: Express; ro
   const table = new RouteTable(lauta);
   addPeopleRoutes(table, options);
   addEventRoutes(table);
+  addBoardRoutes(table);
   addStandingsRoutes(table);
   addCatchRoutes(table);
   addPhotographRoutes(table);

@@ -161,7 +161,7 @@ describe('the pool of threads', () => {
   };
   const task = (order: string[], name: string) => async () => {
     order.push(name);
-    return { bytes: jpeg, board: birch, limitTiltDeg: null };
+    return { bytes: jpeg, board: birch, otherBoards: [], limitTiltDeg: null };
   };
 
   it('takes what somebody waits for before what is made ahead, and each photograph once', async () => {
@@ -199,7 +199,12 @@ describe('the pool of threads', () => {
 
   it('answers for bytes that are no picture, and for none', async () => {
     const pool = opened({ threads: 1 });
-    const rubbish = async () => ({ bytes: Buffer.from('no picture'), board: birch, limitTiltDeg: null });
+    const rubbish = async () => ({
+      bytes: Buffer.from('no picture'),
+      board: birch,
+      otherBoards: [],
+      limitTiltDeg: null,
+    });
     expect(await pool.analyse('a', rubbish, true)).toEqual({ ok: false, code: 'broken' });
     expect(await pool.analyse('b', async () => null, true)).toEqual({ ok: false, code: 'broken' });
     await pool.close();

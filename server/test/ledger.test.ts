@@ -1,7 +1,18 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { verifyLedger } from '@lauta/core/ledger';
+import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/core/photo';
 import { checkLedger } from '../src/ledger/checkLedger.ts';
-import { claim, holdEvent, judge, openWorld, send, type TestEvent, type World } from './world.ts';
+import {
+  claim,
+  done,
+  holdEvent,
+  judge,
+  openWorld,
+  send,
+  sendCommand,
+  type TestEvent,
+  type World,
+} from './world.ts';
 
 let world: World;
 let event: TestEvent;
@@ -12,6 +23,7 @@ beforeAll(async () => {
   await world.pool.query('DROP TRIGGER ledger_entries_no_update');
   await world.pool.query('DROP TRIGGER ledger_entries_no_delete');
   await world.pool.query('DROP TRIGGER rule_sheets_no_update');
+  await world.pool.query('DROP TRIGGER boards_no_update');
 });
 afterAll(() => world.close());
 beforeEach(async () => {
@@ -101,6 +113,16 @@ describe('an alteration in the database is found, with the first entry that does
     await alter(sql, photograph?.photographId);
     expect(await full()).toMatchObject({ firstFault: { seq: await seqOf('catch.claim'), fault: 'photograph-differs' } });
   }); // prettier-ignore
+
+  it('a kind of board', async () => {
+    const shipped = SHIPPED_BOARDS[0] as MeasuringBoard;
+    await done(sendCommand(world, event.director, 'board.add', event.eventId, { board: { ...shipped, id: 'alder' } })); // prettier-ignore
+    expect(await check()).toMatchObject({ ok: true });
+    await alter("UPDATE boards SET bytes = REPLACE(bytes, '\"widthMm\":152', '\"widthMm\":151') WHERE event_id = ?", event.eventId); // prettier-ignore
+    expect(await check()).toMatchObject({
+      firstFault: { seq: await seqOf('board.add'), fault: 'board-differs' },
+    });
+  });
 
   it('a rule sheet', async () => {
     await alter("UPDATE rule_sheets SET bytes = REPLACE(bytes, '\"bagLimit\":2', '\"bagLimit\":9') WHERE event_id = ?", event.eventId); // prettier-ignore

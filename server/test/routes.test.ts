@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import type { CommandKind } from '@lauta/contract';
+import { SHIPPED_BOARDS } from '@lauta/core/photo';
 import {
   NOBODY,
   claim,
@@ -39,6 +40,7 @@ const ROUTES: { route: string; may: readonly Who[]; call: (place: Place) => stri
   { route: 'get /api/events', may: ALL, call: () => '/api/events' },
   { route: 'get /api/events/:eventId', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}` },
   { route: 'get /api/events/:eventId/rules', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/rules` },
+  { route: 'get /api/events/:eventId/boards', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/boards` },
   { route: 'get /api/events/:eventId/people', may: ['director', 'judge'], call: ({ event }) => `/api/events/${event.eventId}/people` },
   { route: 'get /api/events/:eventId/people.csv', may: ['director', 'judge'], call: ({ event }) => `/api/events/${event.eventId}/people.csv` },
   { route: 'post /api/events/:eventId/people/:accountId/invitation', may: ['director'], call: ({ event, invitedId }) => `/api/events/${event.eventId}/people/${invitedId}/invitation`, body: {} },
@@ -138,6 +140,7 @@ describe('every command', () => {
   const COMMANDS: Record<CommandKind, readonly Who[]> = {
     'event.create': ['director'],
     'rules.publish': ['director'],
+    'board.add': ['director'],
     'people.add': ['director'],
     'catch.claim': ['angler'],
     'catch.judge': ['judge'],
@@ -153,6 +156,8 @@ describe('every command', () => {
         return { eventId, name: 'Another', zone: 'Europe/Warsaw', isPublic: false, days: [{ date: '2026-07-01', sessions: [{ linesInLocal: '2026-07-01T06:00', linesOutLocal: '2026-07-01T15:00' }] }] }; // prettier-ignore
       case 'rules.publish':
         return { sheet: SHEET };
+      case 'board.add':
+        return { board: { ...SHIPPED_BOARDS[0], id: `kind-${uuidv7().slice(-8)}` } };
       case 'people.add':
         return { accountId: uuidv7(), name: 'New', email: `${uuidv7()}@test.example`, roles: ['angler'] };
       case 'catch.claim':

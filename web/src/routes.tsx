@@ -2,6 +2,8 @@ import { Outlet, useRouteError, type RouteObject } from 'react-router';
 import { EventFrame } from './frame/EventFrame.tsx';
 import { PlainFrame } from './frame/PlainFrame.tsx';
 import { Empty, Failed, Loading } from './frame/states.tsx';
+import { BoardsPage } from './features/boards/BoardsPage.tsx';
+import { NewBoardPage } from './features/boards/NewBoardPage.tsx';
 import { CatchPage } from './features/catch/CatchPage.tsx';
 import { EventPage } from './features/event/EventPage.tsx';
 import { EventsPage } from './features/event/EventsPage.tsx';
@@ -65,6 +67,8 @@ export const routes: RouteObject[] = [
         children: [
           { index: true, element: <EventPage /> },
           { path: 'rules', element: <RulesPage /> },
+          { path: 'boards', element: <BoardsPage /> },
+          { path: 'boards/new', element: <NewBoardPage /> },
           { path: 'people', element: <PeoplePage /> },
           { path: 'water', element: <WaterPage /> },
           { path: 'catches/:catchId', element: <CatchPage /> },

@@ -40,6 +40,7 @@ const TABLE = {
   'see-ledger': openTo(anyRole),
   'edit-event': has('director'),
   'publish-rules': has('director'),
+  'add-board': has('director'),
   'manage-people': has('director'),
   'see-people': has('director', 'judge'),
   'see-identifier': anyOf(own, has('director', 'judge')),

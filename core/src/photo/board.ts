@@ -7,7 +7,7 @@ import type { Quad } from './point.ts';
 /** A family of lines: one across the face at every multiple of `every`, drawn over `spans` (fractions of the width). */
 export interface LineFamily {
   every: number;
-  spans: readonly (readonly number[])[];
+  spans: readonly (readonly [number, number])[];
   strokeMm: number;
 }
 
@@ -56,7 +56,7 @@ export function faceCornersMm(board: MeasuringBoard): Quad {
 export interface BoardLine {
   xMm: number;
   strokeMm: number;
-  spans: readonly (readonly number[])[];
+  spans: readonly (readonly [number, number])[];
 }
 
 /** Every line of the face, each once, from the stop to the end. */

@@ -72,4 +72,5 @@ export {
   type Learning,
   type LearntBoard,
 } from './board-learning/learnBoard.ts';
+export { isSameKind } from './board-learning/sameKind.ts';
 export type { MarkedLine } from './board-learning/markedLines.ts';

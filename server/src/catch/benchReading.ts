@@ -1,5 +1,6 @@
 import type { BenchReadingView } from '@lauta/contract';
-import { findBoard, readingOf } from '@lauta/core/photo';
+import { readingOf } from '@lauta/core/photo';
+import { boardsOf } from '../board/eventBoards.ts';
 import type { Lauta } from '../lauta.ts';
 import { readOriginal } from '../photo/receivePhotograph.ts';
 import { refuse } from '../refusal.ts';
@@ -23,14 +24,15 @@ export async function benchReading(
   const photographId = measurement?.photographId;
   if (!measurement || !photographId) refuse('not-found', { what: 'measurement' });
   const reading = readingOf(measurement.reading);
-  const board = findBoard(reading.boardId);
+  const boards = await boardsOf(stores, record.eventId);
+  const board = boards.find(({ id }) => id === reading.boardId);
   if (!board) refuse('board-not-known', { board: reading.boardId });
   const result = await lauta.bench.analyse(
-    `${photographId} ${board.id}`,
+    `${photographId} ${board.id} ${boards.length}`,
     async () => {
       const photograph = await stores.photographs.find(photographId);
       const bytes = photograph && (await readOriginal(stores, photograph));
-      return bytes && { bytes, board, limitTiltDeg: null };
+      return bytes && { bytes, board, otherBoards: boards, limitTiltDeg: null };
     },
     urgent,
   );

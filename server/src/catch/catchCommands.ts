@@ -1,7 +1,8 @@
 import type { CatchMark, CommandBody } from '@lauta/contract';
-import { findBoard, readBoard, type BoardReading } from '@lauta/core/photo';
+import { readBoard, type BoardReading } from '@lauta/core/photo';
 import { findSpecies, sheetOfVersion, versionInForce } from '@lauta/core/rules';
 import { placeInSchedule, resolveWallTime } from '@lauta/core/schedule';
+import { boardIn } from '../board/eventBoards.ts';
 import type { CommandContext, Handler } from '../command/commandContext.ts';
 import type { LautaEvent } from '../event/eventStore.ts';
 import { askerOf, requireMay } from '../people/subject.ts';
@@ -34,7 +35,7 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
     claim.photographs.map((one) => freePhotograph(context, eventId, one.photographId)),
   );
   const measured = photographs.find((one) => one.photographId === claim.measurement.photographId);
-  const reading = readMarks(claim, measured as Photograph);
+  const reading = await readMarks(context, eventId, claim, measured as Photograph);
   const captured = captureTime(claim, measured as Photograph, event);
   const ruleVersion = versionInForce(book.published, captured.at.getTime()) ?? book.currentVersion;
   const sheet = sheetOfVersion(book, ruleVersion);
@@ -120,9 +121,14 @@ async function freePhotograph(
   return photograph;
 }
 
-function readMarks(claim: Claim, photograph: Photograph): BoardReading {
+async function readMarks(
+  { stores }: CommandContext,
+  eventId: string,
+  claim: Claim,
+  photograph: Photograph,
+): Promise<BoardReading> {
   const { boardId, marks, bench = null } = claim.measurement;
-  const board = findBoard(boardId);
+  const board = await boardIn(stores, eventId, boardId);
   if (!board) refuse('board-not-known', { board: boardId });
   const reading = readBoard(board, marks, {
     widthPx: photograph.widthPx ?? 0,

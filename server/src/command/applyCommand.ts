@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { appendEntry, canonicalBytes, genesisHash } from '@lauta/core/ledger';
 import type { Command, CommandKind, Receipt } from '@lauta/contract';
+import { addBoard } from '../board/addBoard.ts';
 import {
   answerRequest,
   claimCatch,
@@ -19,6 +20,7 @@ import { openPurse, type CommandContext, type Done, type Handler } from './comma
 const HANDLERS: { [K in CommandKind]: Handler<K> } = {
   'event.create': createEvent,
   'rules.publish': publishRules,
+  'board.add': addBoard,
   'people.add': addPerson,
   'catch.claim': claimCatch,
   'catch.judge': judgeCatch,

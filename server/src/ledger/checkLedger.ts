@@ -3,7 +3,8 @@ import { canonicalBytes, commitTo, hashHex, verifyLedger, type StoredEntry } fro
 import { readOriginal } from '../photo/receivePhotograph.ts';
 import type { Stores } from '../storage/storage.ts';
 
-export type RecordFault = 'commitment-differs' | 'record-differs' | 'photograph-differs' | 'sheet-differs';
+export type RecordFault =
+  'commitment-differs' | 'record-differs' | 'photograph-differs' | 'sheet-differs' | 'board-differs';
 
 export interface LedgerCheck {
   ok: boolean;
@@ -65,6 +66,7 @@ async function checkRecords(
 ): Promise<{ seq: number; fault: RecordFault } | null> {
   const commitments = await stores.ledger.commitments(eventId, 0, entries.at(-1)?.seq ?? 0);
   const sheets = await stores.rules.versions(eventId);
+  const boards = await stores.boards.inEvent(eventId);
   for (const { seq, bytes } of entries) {
     const { kind, body } = JSON.parse(Buffer.from(bytes).toString('utf8')) as EntryFields;
     const standing = JSON.stringify(body);
@@ -75,6 +77,10 @@ async function checkRecords(
     if (kind === 'rules.publish') {
       const sheet = sheets.find((one) => one.version === body['version']);
       if (!sheet || hashHex(sheet.bytes) !== body['sha256']) return { seq, fault: 'sheet-differs' };
+    }
+    if (kind === 'board.add') {
+      const board = boards.find((one) => one.boardId === body['boardId']);
+      if (!board || hashHex(board.bytes) !== body['sha256']) return { seq, fault: 'board-differs' };
     }
     if (kind === 'catch.claim' && !(await claimStands(stores, body))) return { seq, fault: 'record-differs' };
     if (kind === 'catch.judge' && !(await verdictStands(stores, body)))

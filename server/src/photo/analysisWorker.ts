@@ -5,12 +5,15 @@ import { analysePhotograph, type AnalysedPhotograph } from './analysePhotograph.
 export interface AnalysisTask {
   bytes: Uint8Array;
   board: MeasuringBoard;
+  /** What the board may be instead. */
+  otherBoards: readonly MeasuringBoard[];
   limitTiltDeg: number | null;
 }
 export type AnalysisAnswer = { ok: true; value: AnalysedPhotograph } | { ok: false; error: string };
 
-parentPort?.on('message', ({ bytes, board, limitTiltDeg }: AnalysisTask) => {
-  analysePhotograph(bytes, board, limitTiltDeg === null ? {} : { limitTiltDeg }).then(
+parentPort?.on('message', ({ bytes, board, otherBoards, limitTiltDeg }: AnalysisTask) => {
+  const limit = limitTiltDeg === null ? {} : { limitTiltDeg };
+  analysePhotograph(bytes, board, { otherBoards, ...limit }).then(
     (value) => parentPort?.postMessage({ ok: true, value } satisfies AnalysisAnswer),
     (error: unknown) => parentPort?.postMessage({ ok: false, error: String(error) } satisfies AnalysisAnswer),
   );

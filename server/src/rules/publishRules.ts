@@ -1,5 +1,5 @@
 import { canonicalBytes, hashHex } from '@lauta/core/ledger';
-import { findBoard } from '@lauta/core/photo';
+import { boardsOf } from '../board/eventBoards.ts';
 import type { Handler } from '../command/commandContext.ts';
 import { askerOf, requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
@@ -13,7 +13,8 @@ export const publishRules: Handler<'rules.publish'> = async (
 ) => {
   const { eventId } = command;
   await requireMay(stores, await askerOf(stores, accountId), 'publish-rules', { eventId });
-  const unknown = sheet.boards.find((board) => !findBoard(board));
+  const known = await boardsOf(stores, eventId);
+  const unknown = sheet.boards.find((board) => !known.some(({ id }) => id === board));
   if (unknown) refuse('board-not-known', { board: unknown });
   const book = await loadRuleBook(stores, eventId);
   const step = book?.current.measure.step;

@@ -169,6 +169,20 @@ export const identifiers = mysqlTable(
   ],
 );
 
+/** Kinds of measuring board that were added to an event, beside the shipped ones. */
+export const boards = mysqlTable(
+  'boards',
+  {
+    eventId: eventId(),
+    boardId: varchar('board_id', { length: 40 }).notNull(),
+    /** The profile's canonical bytes; never rewritten. */
+    bytes: bytes('bytes').notNull(),
+    sha256: sha256('sha256').notNull(),
+    addedAt: instant('added_at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.eventId, table.boardId] })],
+);
+
 export const ruleSheets = mysqlTable(
   'rule_sheets',
   {

@@ -1,5 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type mysql from 'mysql2/promise';
+import { mariadbBoardStore } from '../board/boardStore.mariadb.ts';
+import type { BoardStore } from '../board/boardStore.ts';
 import { mariadbCatchStore } from '../catch/catchStore.mariadb.ts';
 import type { CatchStore } from '../catch/catchStore.ts';
 import { mariadbReceiptStore } from '../command/receiptStore.mariadb.ts';
@@ -24,6 +26,7 @@ export interface Stores {
   people: PeopleStore;
   events: EventStore;
   rules: RuleStore;
+  boards: BoardStore;
   photographs: PhotographStore;
   catches: CatchStore;
   ledger: LedgerStore;
@@ -60,6 +63,7 @@ function storesOn(connection: Connection): Stores {
     people: mariadbPeopleStore(connection),
     events: mariadbEventStore(connection),
     rules: mariadbRuleStore(connection),
+    boards: mariadbBoardStore(connection),
     photographs: mariadbPhotographStore(connection),
     catches: mariadbCatchStore(connection),
     ledger: mariadbLedgerStore(connection),

@@ -2,7 +2,6 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import type { CatchView } from '@lauta/contract';
-import { findBoard } from '@lauta/core/photo';
 import type { RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { clockTime, dayAndTime } from '../../clock/words.ts';
@@ -12,6 +11,7 @@ import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Field } from '../../frame/Field.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { useBoards } from '../boards/queries.ts';
 import { CatchBench } from '../photo/CatchBench.tsx';
 import { useBenchWorker } from '../photo/useBench.ts';
 import { photoRefusalWords } from '../photo/words.ts';
@@ -26,6 +26,7 @@ export function CatchPage() {
 
 function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
   const { event } = useInEvent();
+  const boards = useBoards(event.eventId);
   const { step } = sheet.measure;
   const { unit } = LENGTH_STEPS[step];
   const { reading } = caught.measurement;
@@ -65,7 +66,7 @@ function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }
               <span className="num text-error">{formatSteps(-caught.deductionSteps, step)}</span>
             </Line>
           )}
-          <Line term="board">{findBoard(reading.boardId)?.name ?? reading.boardId}</Line>
+          <Line term="board">{boards.nameOf(reading.boardId)}</Line>
           <Line term="code on the card">
             <span className="num">{caught.identifierCode ?? '–'}</span>
           </Line>

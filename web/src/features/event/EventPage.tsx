@@ -60,20 +60,23 @@ export function EventPage() {
         {rules.data && !current && (
           <Empty title="None is published yet">Fish can be claimed when there is one.</Empty>
         )}
-        {current && <RuleSentences sheet={current.sheet} />}
+        {current && <RuleSentences sheet={current.sheet} eventId={event.eventId} />}
         {current && (
           <p className="text-quiet mt-2 text-xs break-all">
             SHA-256 <code>{current.sha256}</code>
           </p>
         )}
       </section>
-      {(isDirector || place.roles.includes('judge')) && (
-        <p>
+      <p className="flex flex-wrap gap-2">
+        <Link className="btn h-12" to={eventPath(event.eventId, 'boards')}>
+          Kinds of board
+        </Link>
+        {(isDirector || place.roles.includes('judge')) && (
           <Link className="btn h-12" to={eventPath(event.eventId, 'people')}>
             People of this event
           </Link>
-        </p>
-      )}
+        )}
+      </p>
     </div>
   );
 }

@@ -1,17 +1,18 @@
 import type { CatchView } from '@lauta/contract';
-import { findBoard } from '@lauta/core/photo';
 import { stepsReached, type RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { clockTime } from '../../clock/words.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { useInEvent } from '../../frame/inEvent.ts';
 import { MARK_WORDS } from '../catch/words.ts';
+import { useBoards } from '../boards/queries.ts';
 import { madeWords } from '../photo/words.ts';
 import { CodeSignal } from './CodeSignal.tsx';
 
 /** Claimed and read length side by side, and what else speaks for or against the catch. */
 export function EvidenceSummary({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
   const { event } = useInEvent();
+  const boards = useBoards(event.eventId);
   const { step } = sheet.measure;
   const { unit } = LENGTH_STEPS[step];
   const { reading } = caught.measurement;
@@ -33,7 +34,7 @@ export function EvidenceSummary({ caught, sheet }: { caught: CatchView; sheet: R
         <span className="num">
           {formatMeasured(reading.apparentMm, unit)} {unit} ± {reading.sigmaMm.toFixed(1)} mm
         </span>
-        , {madeWords(reading)}, {findBoard(reading.boardId)?.name}
+        , {madeWords(reading)}, {boards.nameOf(reading.boardId)}
         {reading.tiltDeg === null ? '' : `, tilt ${reading.tiltDeg.toFixed(0)}°`}
       </p>
       <ul className="grid gap-0.5">

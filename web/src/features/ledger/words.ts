@@ -5,6 +5,7 @@ import { speciesName } from '../catch/words.ts';
 export const KIND_WORDS: Record<string, string> = {
   'event.create': 'event created',
   'rules.publish': 'rule sheet published',
+  'board.add': 'kind of board added',
   'people.add': 'person added',
   'catch.claim': 'catch claimed',
   'catch.judge': 'catch decided',
@@ -28,6 +29,8 @@ export function entryWords(
       return DECISION_WORDS[String(body['kind'])]?.replace('…', length(body['steps'])) ?? '';
     case 'people.add':
       return Array.isArray(body['roles']) ? body['roles'].join(', ') : '';
+    case 'board.add':
+      return String(body['boardId']);
     case 'rules.publish':
       return `version ${String(body['version'])}`;
     default:
@@ -52,5 +55,6 @@ export const FAULT_WORDS: Record<string, string> = {
   'commitment-differs': 'what it commits to was altered',
   'record-differs': 'the catch or verdict in the database is not the one it speaks of',
   'photograph-differs': 'the photograph is not the one it speaks of',
+  'board-differs': 'the kind of board is not the one it speaks of',
   'sheet-differs': 'the rule sheet is not the one it speaks of',
 };

@@ -1,9 +1,10 @@
 import { useMemo, useState } from 'react';
 import type { CatchView } from '@lauta/contract';
-import { findBoard } from '@lauta/core/photo';
 import type { Measure } from '@lauta/core/rules';
+import { useInEvent } from '../../frame/inEvent.ts';
 import { Failed, Loading } from '../../frame/states.tsx';
 import { useObjectUrl } from '../../frame/useObjectUrl.ts';
+import { useBoards } from '../boards/queries.ts';
 import { useEvidence } from '../catch/queries.ts';
 import { scaleMarks } from './handles.ts';
 import { PhotoView } from './PhotoView.tsx';
@@ -27,7 +28,8 @@ export function CatchBench({
   const original = useEvidence(photographId);
   const src = useObjectUrl(original.data);
   const opened = useOpenedPhoto(bench, original.data ?? null);
-  const board = findBoard(reading.boardId);
+  const { event } = useInEvent();
+  const board = useBoards(event.eventId).find(reading.boardId);
   const [isMarked, setMarked] = useState(true);
   const server = useServerReading(caught, caught.mayJudge || caught.isOwn);
   const size = useMemo(

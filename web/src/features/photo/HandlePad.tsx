@@ -1,5 +1,13 @@
 import type { BoardMarks, Point } from '@lauta/core/photo';
-import { HANDLES, HANDLE_WORDS, handlePoint, keyStep, moveHandle, type HandleId } from './handles.ts';
+import {
+  HANDLES,
+  HANDLE_WORDS,
+  handlePoint,
+  keyStep,
+  moveHandle,
+  type HandleId,
+  type HandleWords,
+} from './handles.ts';
 
 const NUDGES = [
   { label: 'left', sign: '←', by: [-1, 0] },
@@ -15,12 +23,16 @@ export function HandlePad({
   chosen,
   onChosen,
   undo,
+  handles = HANDLES,
+  words = HANDLE_WORDS,
 }: {
   marks: BoardMarks;
   onMarks: (marks: BoardMarks) => void;
   chosen: HandleId | null;
   onChosen: (id: HandleId) => void;
   undo: (() => void) | null;
+  handles?: readonly HandleId[];
+  words?: HandleWords;
 }) {
   const nudge = (by: Point): void => {
     if (!chosen) return;
@@ -40,7 +52,7 @@ export function HandlePad({
           nudge(step);
         }}
       >
-        {HANDLES.map((id) => (
+        {handles.map((id) => (
           <button
             key={id}
             type="button"
@@ -48,7 +60,7 @@ export function HandlePad({
             className={`btn min-h-12 px-1 ${chosen === id ? 'btn-primary' : ''}`}
             onClick={() => onChosen(id)}
           >
-            {HANDLE_WORDS[id].short}
+            {words[id].short}
           </button>
         ))}
       </div>
@@ -69,7 +81,7 @@ export function HandlePad({
           Undo
         </button>
         <p className="text-quiet basis-full text-sm">
-          {chosen ? `${HANDLE_WORDS[chosen].short}: ${HANDLE_WORDS[chosen].where}. ` : ''}
+          {chosen ? `${words[chosen].short}: ${words[chosen].where}. ` : ''}
           <span className="max-lg:hidden">
             Drag a handle, or choose one and tap its place; arrow keys move it by a pixel, with Shift by ten.
           </span>

@@ -8,7 +8,15 @@ import {
   type PointerEvent,
 } from 'react';
 import type { BoardMarks, PhotoAnalysis, Point } from '@lauta/core/photo';
-import { HANDLES, HANDLE_WORDS, handlePoint, keyStep, moveHandle, type HandleId } from './handles.ts';
+import {
+  HANDLES,
+  HANDLE_WORDS,
+  handlePoint,
+  keyStep,
+  moveHandle,
+  type HandleId,
+  type HandleWords,
+} from './handles.ts';
 import { Loupe } from './Loupe.tsx';
 import { fitView, panInto, toPhoto, zoomView, type Size, type View } from './view.ts';
 
@@ -26,6 +34,10 @@ interface Props {
   outline?: PhotoAnalysis['outline'];
   /** Handles to be drawn; the others are kept out of the way. */
   shown?: readonly HandleId[];
+  /** What the handles are called where they mark something else. */
+  words?: HandleWords;
+  /** Lines drawn over the picture, px of it: where a profile says that they are. */
+  drawn?: readonly (readonly [Point, Point])[];
 }
 
 /** How far a finger may slip and still have tapped, CSS px. */
@@ -54,6 +66,8 @@ export function PhotoView({
   className = '',
   outline = null,
   shown = HANDLES,
+  words = HANDLE_WORDS,
+  drawn,
 }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState<Size>({ width: 1, height: 1 });
@@ -187,6 +201,7 @@ export function PhotoView({
               viewBox={`0 0 ${size.width} ${size.height}`}
               className="absolute inset-0 size-full overflow-visible"
             >
+              {drawn && <DrawnLines lines={drawn} scale={view.scale} />}
               {outline && <FishOutline outline={outline} scale={view.scale} />}
               <Outline marks={marks} scale={view.scale} />
               {shown.map((id) => (
@@ -196,6 +211,7 @@ export function PhotoView({
                   point={handlePoint(marks, id)}
                   scale={view.scale}
                   isChosen={chosen === id}
+                  words={words}
                   isMovable={onMarks !== undefined}
                   onFocus={() => onChosen(id)}
                   onKeyDown={(event) => onHandleKey(event, id)}
@@ -250,6 +266,12 @@ function FishOutline({ outline, scale }: { outline: NonNullable<PhotoAnalysis['o
   );
 }
 
+/** Where a profile says that the board's lines are. */
+function DrawnLines({ lines, scale }: { lines: NonNullable<Props['drawn']>; scale: number }) {
+  const path = lines.map(([from, to]) => `M${from.join(' ')}L${to.join(' ')}`).join('');
+  return <path d={path} fill="none" pointerEvents="none" stroke="#ff5a2b" strokeWidth={1.2 / scale} />;
+}
+
 /** The ruled face's edge, light over dark so that it shows on any ground. */
 function Outline({ marks, scale }: { marks: BoardMarks; scale: number }) {
   const points = marks.corners.map((corner) => corner.join(',')).join(' ');
@@ -271,15 +293,16 @@ interface HandleProps {
   point: Point;
   scale: number;
   isChosen: boolean;
+  words: HandleWords;
   isMovable: boolean;
   onFocus: () => void;
   onKeyDown: (event: KeyboardEvent) => void;
 }
 
-function Handle({ id, point, scale, isChosen, isMovable, onFocus, onKeyDown }: HandleProps) {
+function Handle({ id, point, scale, isChosen, words: all, isMovable, onFocus, onKeyDown }: HandleProps) {
   const [x, y] = point;
   const px = (css: number): number => css / scale;
-  const words = HANDLE_WORDS[id];
+  const words = all[id];
   const ink = isChosen ? '#ff5a2b' : '#ffffff';
   const isTip = id === 'nose' || id === 'tail';
   return (

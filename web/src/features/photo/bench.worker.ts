@@ -2,16 +2,17 @@ import { imageSize } from 'image-size';
 import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
 import { hashHex } from '@lauta/core/ledger';
 import {
-  SHIPPED_BOARDS,
   analysedSize,
   analysisSteps,
   checkQuad,
-  findBoard,
+  learnBoard,
   readBoard,
   readExif,
   rectifyStrip,
   scaleAnalysis,
   type AnalysisStage,
+  type LearnWish,
+  type Point,
   type Quad,
   type Raster,
 } from '@lauta/core/photo';
@@ -46,13 +47,13 @@ serveCalls<BenchCalls>(self as unknown as Port, {
     return { ok: true, value: { ...size, sha256: hashHex(bytes), exif: await readExif(bytes) } };
   },
 
-  async analyse({ boardId, approved, photo, near }, signal, tell) {
+  async analyse({ board, others, approved, photo, near }, signal, tell) {
     if (!working) return null;
     const { raster, scale } = working;
     const begun = performance.now();
-    const steps = analysisSteps(raster, boardOf(boardId), {
+    const steps = analysisSteps(raster, board, {
       focal35Mm: photo.exif.focal35Mm,
-      otherBoards: SHIPPED_BOARDS,
+      otherBoards: others,
       approved,
       isOver: () => performance.now() - begun > ANALYSIS_LIMIT_MS,
       ...(near ? { near: near.map(([x, y]) => [x * scale, y * scale]) as unknown as Quad } : {}),
@@ -68,30 +69,55 @@ serveCalls<BenchCalls>(self as unknown as Port, {
     return scaleAnalysis(step.value, 1 / scale);
   },
 
-  read({ boardId, marks, bench, photo }) {
+  read({ board, marks, bench, photo }) {
     const { widthPx, heightPx, exif } = photo;
-    return readBoard(boardOf(boardId), marks, { widthPx, heightPx, focal35Mm: exif.focal35Mm, bench });
+    return readBoard(board, marks, { widthPx, heightPx, focal35Mm: exif.focal35Mm, bench });
   },
 
-  async strip({ boardId, corners, lens, frame }) {
+  async strip({ board, corners, lens, frame }) {
     if (!working || !checkQuad(corners).ok) return null;
     const { raster, scale } = working;
     const scaled = corners.map(([x, y]) => [x * scale, y * scale]) as unknown as Quad;
     const bent = lens && { ...lens, focalPx: lens.focalPx * scale };
-    const strip = rectifyStrip(raster, boardOf(boardId), scaled, frame, bent);
+    const strip = rectifyStrip(raster, board, scaled, frame, bent);
     const pixels = new Uint8ClampedArray(strip.data);
     return { picture: await createImageBitmap(new ImageData(pixels, strip.widthPx, strip.heightPx)) };
+  },
+
+  async learn({ wish }, signal, tell) {
+    if (!working) return null;
+    const { raster, scale } = working;
+    const by = ([x, y]: Point, factor: number): Point => [(x + 0.5) * factor - 0.5, (y + 0.5) * factor - 0.5];
+    const [first, second] = wish.lines.map(({ value, far, near }) => ({
+      value,
+      far: by(far, scale),
+      near: by(near, scale),
+    })) as unknown as LearnWish['lines'];
+    const steps = learnBoard(raster, { ...wish, lines: [first, second] });
+    let step = steps.next();
+    for (let done = 0; !step.done; done++) {
+      tell(1 - 0.9 ** done);
+      await new Promise((resolve) => setTimeout(resolve, 0));
+      signal.throwIfAborted();
+      step = steps.next();
+    }
+    const result = step.value;
+    if (!result.ok) return result;
+    const grown = (point: Point): Point => by(point, 1 / scale);
+    const { corners, drawn } = result.value;
+    return {
+      ok: true,
+      value: {
+        ...result.value,
+        corners: corners.map(grown) as unknown as Quad,
+        drawn: drawn.map(([from, to]) => [grown(from), grown(to)]),
+      },
+    };
   },
 });
 
 function refused(code: PhotoRefusal): { ok: false; code: PhotoRefusal } {
   return { ok: false, code };
-}
-
-function boardOf(boardId: string) {
-  const board = findBoard(boardId);
-  if (!board) throw new RangeError(`boardId: unknown ${boardId}`);
-  return board;
 }
 
 const isJpeg = (bytes: Uint8Array): boolean => bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff;

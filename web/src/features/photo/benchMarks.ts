@@ -1,9 +1,9 @@
 import {
   boardMap,
-  findBoard,
   type BenchNotes,
   type BoardMarks,
   type MarkName,
+  type MeasuringBoard,
   type PhotoAnalysis,
 } from '@lauta/core/photo';
 import { firstMarks } from './handles.ts';
@@ -19,11 +19,12 @@ export function benchNotes(analysis: PhotoAnalysis | null, byHand: readonly Mark
 /** Where the handles lie before anyone has set them: on the found board, or as most photographs show it. */
 export function startMarks(
   analysis: PhotoAnalysis | null,
+  boards: readonly MeasuringBoard[],
   { widthPx, heightPx }: { widthPx: number; heightPx: number },
 ): BoardMarks {
   const first = firstMarks(widthPx, heightPx);
   const found = analysis?.found;
-  const board = found && findBoard(found.boardId);
+  const board = found && boards.find(({ id }) => id === found.boardId);
   if (!found || !board) return first;
   const map = boardMap(board, found.corners, found.lens, { widthPx, heightPx });
   return {

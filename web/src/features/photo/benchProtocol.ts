@@ -3,6 +3,9 @@ import type {
   BoardLens,
   BoardMarks,
   BoardReading,
+  LearnResult,
+  LearnWish,
+  MeasuringBoard,
   PhotoAnalysis,
   PhotoExif,
   Quad,
@@ -31,16 +34,25 @@ export interface BenchCalls {
    * `near` are corners that a person set roughly.
    */
   analyse: {
-    params: { boardId: string; approved: readonly string[]; photo: OpenedPhoto; near: Quad | null };
+    params: {
+      board: MeasuringBoard;
+      /** What the board may be instead. */
+      others: readonly MeasuringBoard[];
+      approved: readonly string[];
+      photo: OpenedPhoto;
+      near: Quad | null;
+    };
     result: PhotoAnalysis | null;
   };
   read: {
-    params: { boardId: string; marks: BoardMarks; bench: BenchNotes | null; photo: OpenedPhoto };
+    params: { board: MeasuringBoard; marks: BoardMarks; bench: BenchNotes | null; photo: OpenedPhoto };
     result: Result<BoardReading, ReadingRefusal>;
   };
   /** The board seen straight from above; null before a photo is open, or for corners that make no board. */
   strip: {
-    params: { boardId: string; corners: Quad; lens: BoardLens | null; frame: StripFrame };
+    params: { board: MeasuringBoard; corners: Quad; lens: BoardLens | null; frame: StripFrame };
     result: { picture: ImageBitmap } | null;
   };
+  /** Makes a profile of the empty board in the photograph that is open; null when none is open. */
+  learn: { params: { wish: LearnWish }; result: LearnResult | null };
 }

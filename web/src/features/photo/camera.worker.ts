@@ -1,48 +1,66 @@
-import { findBoard } from '@lauta/core/photo';
-import { drawScene, renderScene, rollDice, writeExif } from '@lauta/sim/camera';
+import { drawBoardKind, drawScene, renderScene, rollDice, writeExif, type Scene } from '@lauta/sim/camera';
 import { DEMO_EVENT } from '@lauta/sim/demo';
-import { serveCalls, type Port } from '../../workers/calls.ts';
-import type { CameraCalls } from './cameraProtocol.ts';
+import { serveCalls, type OnProgress, type Port } from '../../workers/calls.ts';
+import type { CameraCalls, ShotTime } from './cameraProtocol.ts';
 
 const SIZE_PX = { widthPx: 1600, heightPx: 1200 };
+/** A board alone is photographed with care: larger, and from straight above. */
+const BOARD_SIZE_PX = { widthPx: 2000, heightPx: 1500 };
 
 /** The simulated camera: a photograph as a phone would store it. */
 serveCalls<CameraCalls>(self as unknown as Port, {
-  async photograph(shot, _signal, tell) {
-    const board = findBoard(shot.boardId);
-    if (!board) throw new RangeError(`boardId: unknown ${shot.boardId}`);
-    const { look, lengthMm, identifier } = shot;
-    const { raster, truth } = renderScene(
-      drawScene(shot.seed, { board, look, lengthMm, identifier, ...SIZE_PX }),
-      tell,
-    );
-    const canvas = new OffscreenCanvas(raster.widthPx, raster.heightPx);
-    const context = canvas.getContext('2d');
-    if (!context) throw new Error('canvas: expected a 2d context');
-    context.putImageData(
-      new ImageData(new Uint8ClampedArray(raster.data), raster.widthPx, raster.heightPx),
-      0,
-      0,
-    );
-    const plain = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.9 });
-    const dice = rollDice(shot.seed);
-    const taken = new Date(shot.takenAt);
-    const jpeg = writeExif(new Uint8Array(await plain.arrayBuffer()), {
-      takenLocal: shot.takenLocal.replaceAll('-', ':').replace('T', ' '),
-      offset: shot.offset,
-      focal35Mm: truth.focal35Mm,
-      device: 'simulated camera',
-      position: {
-        latitude: DEMO_EVENT.position.latitude + dice.between(-0.012, 0.012),
-        longitude: DEMO_EVENT.position.longitude + dice.between(-0.02, 0.02),
-      },
-      takenUtc: {
-        date: shot.takenAt.slice(0, 10).replaceAll('-', ':'),
-        hour: taken.getUTCHours(),
-        minute: taken.getUTCMinutes(),
-        second: taken.getUTCSeconds(),
-      },
+  async photograph({ board, look, lengthMm, identifier, ...shot }, _signal, tell) {
+    return develop(drawScene(shot.seed, { board, look, lengthMm, identifier, ...SIZE_PX }), shot, tell);
+  },
+
+  async photographUnknownBoard({ seed, ...shot }, _signal, tell) {
+    const board = drawBoardKind(seed);
+    const scene = drawScene(seed, {
+      board,
+      look: 'largemouth-bass',
+      lengthMm: 300,
+      identifier: null,
+      fish: false,
+      hand: false,
+      maxTiltDeg: 6,
+      ...BOARD_SIZE_PX,
     });
-    return { jpeg: new Blob([new Uint8Array(jpeg)], { type: 'image/jpeg' }) };
+    return develop(scene, { seed, ...shot }, tell);
   },
 });
+
+async function develop(
+  scene: Scene,
+  { seed, takenAt, takenLocal, offset }: ShotTime & { seed: number },
+  tell: OnProgress,
+): Promise<{ jpeg: Blob }> {
+  const { raster, truth } = renderScene(scene, tell);
+  const canvas = new OffscreenCanvas(raster.widthPx, raster.heightPx);
+  const context = canvas.getContext('2d');
+  if (!context) throw new Error('canvas: expected a 2d context');
+  context.putImageData(
+    new ImageData(new Uint8ClampedArray(raster.data), raster.widthPx, raster.heightPx),
+    0,
+    0,
+  );
+  const plain = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.9 });
+  const dice = rollDice(seed);
+  const taken = new Date(takenAt);
+  const jpeg = writeExif(new Uint8Array(await plain.arrayBuffer()), {
+    takenLocal: takenLocal.replaceAll('-', ':').replace('T', ' '),
+    offset,
+    focal35Mm: truth.focal35Mm,
+    device: 'simulated camera',
+    position: {
+      latitude: DEMO_EVENT.position.latitude + dice.between(-0.012, 0.012),
+      longitude: DEMO_EVENT.position.longitude + dice.between(-0.02, 0.02),
+    },
+    takenUtc: {
+      date: takenAt.slice(0, 10).replaceAll('-', ':'),
+      hour: taken.getUTCHours(),
+      minute: taken.getUTCMinutes(),
+      second: taken.getUTCSeconds(),
+    },
+  });
+  return { jpeg: new Blob([new Uint8Array(jpeg)], { type: 'image/jpeg' }) };
+}

@@ -3,7 +3,9 @@ import type { BoardMarks, Point, Quad } from '@lauta/core/photo';
 export const HANDLES = ['zero-far', 'end-far', 'end-near', 'zero-near', 'nose', 'tail'] as const;
 export type HandleId = (typeof HANDLES)[number];
 
-export const HANDLE_WORDS: Record<HandleId, { short: string; where: string }> = {
+export type HandleWords = Record<HandleId, { short: string; where: string }>;
+
+export const HANDLE_WORDS: HandleWords = {
   'zero-far': { short: 'Zero, far', where: 'where the face meets the stop, away from you' },
   'end-far': { short: 'End, far', where: 'where the ruled face ends, away from you' },
   'end-near': { short: 'End, near', where: 'where the ruled face ends, near you' },

@@ -65,7 +65,8 @@ export interface AnalysisState {
 export function useAnalysis(
   bench: Bench | null,
   photo: OpenedPhoto | null,
-  boardId: string,
+  board: MeasuringBoard | null,
+  others: readonly MeasuringBoard[],
   approved: readonly string[],
   isWanted: boolean,
   onAnalysis: (analysis: PhotoAnalysis) => void,
@@ -76,16 +77,16 @@ export function useAnalysis(
     hasFailed: false,
     of: '',
   });
-  const of = photo ? `${photo.sha256} ${boardId}` : '';
+  const of = photo && board ? `${photo.sha256} ${board.id}` : '';
   const tell = useRef(onAnalysis);
   useEffect(() => {
     tell.current = onAnalysis;
   });
   useEffect(() => {
-    if (!bench || !photo || !isWanted) return;
+    if (!bench || !photo || !board || !isWanted) return;
     const abort = new AbortController();
     bench
-      .call('analyse', { boardId, approved, photo, near: null }, abort.signal, (progress) =>
+      .call('analyse', { board, others, approved, photo, near: null }, abort.signal, (progress) =>
         setState({ analysis: null, progress, hasFailed: false, of }),
       )
       .then((analysis) => {
@@ -96,7 +97,7 @@ export function useAnalysis(
         if (!abort.signal.aborted) setState({ analysis: null, progress: null, hasFailed: true, of });
       });
     return () => abort.abort();
-  }, [bench, photo, boardId, approved, isWanted, of]);
+  }, [bench, photo, board, others, approved, isWanted, of]);
   return state.of === of
     ? state
     : { analysis: null, progress: isWanted && photo ? 0 : null, hasFailed: false };
@@ -111,21 +112,25 @@ export type ReadResult = Result<BoardReading, ReadingRefusal>;
 export function useReading(
   bench: Bench | null,
   photo: OpenedPhoto | null,
-  boardId: string,
+  board: MeasuringBoard | null,
   marks: BoardMarks | null,
   notes: BenchNotes | null,
 ): { reading: ReadResult | null; isCurrent: boolean } {
-  const [read, setRead] = useState<{ boardId: string; marks: BoardMarks; reading: ReadResult } | null>(null);
+  const [read, setRead] = useState<{
+    board: MeasuringBoard;
+    marks: BoardMarks;
+    reading: ReadResult;
+  } | null>(null);
   useEffect(() => {
-    if (!bench || !photo || !marks) return;
+    if (!bench || !photo || !board || !marks) return;
     const abort = new AbortController();
     bench
-      .call('read', { boardId, marks, bench: notes, photo }, abort.signal)
-      .then((reading) => setRead({ boardId, marks, reading }))
+      .call('read', { board, marks, bench: notes, photo }, abort.signal)
+      .then((reading) => setRead({ board, marks, reading }))
       .catch(() => undefined);
     return () => abort.abort();
-  }, [bench, photo, boardId, marks, notes]);
-  return { reading: read?.reading ?? null, isCurrent: read?.marks === marks && read.boardId === boardId };
+  }, [bench, photo, board, marks, notes]);
+  return { reading: read?.reading ?? null, isCurrent: read?.marks === marks && read.board === board };
 }
 
 /** The rectified board for a frame; the former picture stays until the new one is there. */
@@ -143,11 +148,7 @@ export function useStrip(
     if (!bench || !photo) return;
     const abort = new AbortController();
     bench
-      .call(
-        'strip',
-        { boardId: board.id, corners, lens, frame: { fromMm, toMm, fromYMm, toYMm, pxPerMm } },
-        abort.signal,
-      )
+      .call('strip', { board, corners, lens, frame: { fromMm, toMm, fromYMm, toYMm, pxPerMm } }, abort.signal)
       .then((strip) => setPicture(strip?.picture ?? null))
       .catch(() => undefined);
     return () => abort.abort();

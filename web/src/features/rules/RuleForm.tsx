@@ -1,12 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { ruleSheetSchema } from '@lauta/contract';
-import { SHIPPED_BOARDS } from '@lauta/core/photo';
 import { TIE_BREAKS, type RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, type LengthStepId } from '@lauta/core/units';
 import { sendCommand } from '../../door/door.ts';
 import { Field } from '../../frame/Field.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { useBoards } from '../boards/queries.ts';
 import { STEP_WORDS } from '../catch/words.ts';
 import { PenaltyFields } from './PenaltyFields.tsx';
 import { SpeciesFields } from './SpeciesFields.tsx';
@@ -27,6 +27,7 @@ export function RuleForm({
   const [issues, setIssues] = useState<string[]>([]);
   const [error, setError] = useState<unknown>(null);
   const isSending = useRef(false);
+  const boards = useBoards(eventId);
   const client = useQueryClient();
   const change: Change = (part) => setSheet((former) => ({ ...former, ...part }));
   const publish = async (): Promise<void> => {
@@ -60,7 +61,7 @@ export function RuleForm({
       <SpeciesFields sheet={sheet} change={change} keptIds={initial.species.map((one) => one.id)} />
       <Choices
         legend="Approved boards"
-        all={SHIPPED_BOARDS.map((board) => ({ id: board.id, name: board.name }))}
+        all={boards.all.map((board) => ({ id: board.id, name: board.name }))}
         chosen={sheet.boards}
         onChosen={(boards) => change({ boards })}
       />

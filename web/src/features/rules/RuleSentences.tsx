@@ -1,6 +1,6 @@
-import { findBoard } from '@lauta/core/photo';
 import type { RuleSheet, TieBreak } from '@lauta/core/rules';
 import { formatSteps } from '@lauta/core/units';
+import { useBoards } from '../boards/queries.ts';
 import { INFRACTION_WORDS, STEP_WORDS } from '../catch/words.ts';
 
 const TIES: Record<TieBreak, string> = {
@@ -10,7 +10,8 @@ const TIES: Record<TieBreak, string> = {
 };
 
 /** The sheet in plain sentences. */
-export function RuleSentences({ sheet }: { sheet: RuleSheet }) {
+export function RuleSentences({ sheet, eventId }: { sheet: RuleSheet; eventId: string }) {
+  const boards = useBoards(eventId);
   const { measure } = sheet;
   const deductions = sheet.penalties.filter((rule) => rule.penalty.kind === 'deduction');
   const disqualifying = sheet.penalties.filter((rule) => rule.penalty.kind === 'disqualification');
@@ -38,7 +39,7 @@ export function RuleSentences({ sheet }: { sheet: RuleSheet }) {
         ))}
         .
       </li>
-      <li>Approved boards: {sheet.boards.map((board) => findBoard(board)?.name ?? board).join('; ')}.</li>
+      <li>Approved boards: {sheet.boards.map(boards.nameOf).join('; ')}.</li>
       {deductions.length > 0 && (
         <li>
           Deducted:{' '}

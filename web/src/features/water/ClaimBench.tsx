@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { MARK_NAMES, SHIPPED_BOARDS, findBoard, type BoardMarks, type MarkName } from '@lauta/core/photo';
+import { MARK_NAMES, type BoardMarks, type MarkName } from '@lauta/core/photo';
 import { stepsReached, type RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatSteps } from '@lauta/core/units';
 import { Signal } from '../../frame/Signal.tsx';
@@ -7,6 +7,7 @@ import { useInEvent } from '../../frame/inEvent.ts';
 import { Loading } from '../../frame/states.tsx';
 import { useObjectUrl } from '../../frame/useObjectUrl.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { useBoards } from '../boards/queries.ts';
 import { FindingsList } from '../photo/FindingsList.tsx';
 import { HandlePad } from '../photo/HandlePad.tsx';
 import { PhotoView } from '../photo/PhotoView.tsx';
@@ -94,10 +95,13 @@ function OpenBench({
   const [isSnapping, setSnapping] = useState(false);
   const [snapFailed, setSnapFailed] = useState(false);
   const { analysis, byHand } = draft;
+  const boards = useBoards(event.eventId);
+  const board = boards.find(draft.boardId);
   const search = useAnalysis(
     bench,
     photo,
-    draft.boardId,
+    board,
+    boards.all,
     sheet.boards,
     analysis === null && draft.marks === null,
     (found) => {
@@ -111,7 +115,7 @@ function OpenBench({
     },
   );
   const isSearching = search.progress !== null;
-  const start = useMemo(() => startMarks(analysis, photo), [analysis, photo]);
+  const start = useMemo(() => startMarks(analysis, boards.all, photo), [analysis, boards, photo]);
   const marks = draft.marks ?? start;
   const notes = useMemo(
     () =>
@@ -121,8 +125,7 @@ function OpenBench({
       ),
     [analysis, byHand, draft.marks],
   );
-  const board = findBoard(draft.boardId) ?? SHIPPED_BOARDS[0];
-  const { reading, isCurrent } = useReading(bench, photo, draft.boardId, isSearching ? null : marks, notes);
+  const { reading, isCurrent } = useReading(bench, photo, board, isSearching ? null : marks, notes);
   const size = { width: photo.widthPx, height: photo.heightPx };
   const [sizeKept] = useState(size);
   const setMarks = (next: BoardMarks): void => {
@@ -139,10 +142,10 @@ function OpenBench({
       }
     : null;
   const snap = async (): Promise<void> => {
-    if (!bench) return;
+    if (!bench || !board) return;
     setSnapping(true);
     const found = await bench
-      .call('analyse', { boardId: draft.boardId, approved: sheet.boards, photo, near: marks.corners })
+      .call('analyse', { board, others: boards.all, approved: sheet.boards, photo, near: marks.corners })
       .catch(() => null);
     setSnapping(false);
     if (!found?.found || found.found.boardId !== draft.boardId) {
@@ -262,6 +265,7 @@ function OpenBench({
       <ClaimFields
         draft={draft}
         sheet={sheet}
+        boards={boards.all}
         code={code}
         reached={reached}
         claimedSteps={claimedSteps}

@@ -1,4 +1,4 @@
-import { SHIPPED_BOARDS } from '@lauta/core/photo';
+import type { MeasuringBoard } from '@lauta/core/photo';
 import type { RuleSheet } from '@lauta/core/rules';
 import { formatSteps } from '@lauta/core/units';
 import { Field } from '../../frame/Field.tsx';
@@ -7,6 +7,7 @@ import type { CatchDraft } from './draft.ts';
 interface Props {
   draft: CatchDraft;
   sheet: RuleSheet;
+  boards: readonly MeasuringBoard[];
   code: string | null;
   /** Steps that the reading gives, and those that are claimed. */
   reached: number | null;
@@ -16,7 +17,16 @@ interface Props {
 }
 
 /** What a claim says beside its photograph: kind, board, the card's code, and the length in steps. */
-export function ClaimFields({ draft, sheet, code, reached, claimedSteps, change, chooseBoard }: Props) {
+export function ClaimFields({
+  draft,
+  sheet,
+  boards,
+  code,
+  reached,
+  claimedSteps,
+  change,
+  chooseBoard,
+}: Props) {
   return (
     <div className="grid gap-3 sm:grid-cols-2 lg:col-span-2 lg:grid-cols-4">
       <Field label="Species">
@@ -44,7 +54,7 @@ export function ClaimFields({ draft, sheet, code, reached, claimedSteps, change,
             value={draft.boardId}
             onChange={(e) => chooseBoard(e.target.value)}
           >
-            {SHIPPED_BOARDS.map((one) => (
+            {boards.map((one) => (
               <option key={one.id} value={one.id}>
                 {one.name}
                 {sheet.boards.includes(one.id) ? '' : ' (not approved)'}

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { findBoard } from '@lauta/core/photo';
+import { parsePayload } from '@lauta/core/identifier';
 import { formatSteps } from '@lauta/core/units';
 import { appNow, useNow } from '../../clock/appClock.ts';
 import { sendCommand } from '../../door/door.ts';
@@ -10,21 +10,28 @@ import { Signal } from '../../frame/Signal.tsx';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { useWho } from '../../people/queries.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { useBoards, useStoredBoards } from '../boards/queries.ts';
 import { CatchLines } from '../catch/CatchLines.tsx';
 import { useOwnCatches } from '../catch/queries.ts';
 import { MARK_WORDS } from '../catch/words.ts';
 import { useIdentifiers, useRules } from '../event/queries.ts';
 import { ClaimBench } from './ClaimBench.tsx';
-import { PhotoSource, SimulatedCamera } from './PhotoSource.tsx';
+import { PhotoSource } from '../photo/PhotoSource.tsx';
+import { SimulatedCamera } from '../photo/SimulatedCamera.tsx';
 import { dayOfNow } from './dayOfNow.ts';
 import { newDraft, useDraft } from './draft.ts';
 import type { Claimed } from './useClaim.ts';
 import { recallChoices, rememberChoices } from './choices.ts';
 
+const SHORTEST_SIMULATED_MM = 300;
+const SIMULATED_SPREAD_MM = 220;
+
 export function WaterPage() {
   const { event, place } = useInEvent();
   const { eventId } = event;
   const rules = useRules(eventId);
+  const stored = useStoredBoards(eventId);
+  const boards = useBoards(eventId);
   const identifiers = useIdentifiers(eventId, place.entrantId);
   const who = useWho();
   const now = useNow(60_000);
@@ -32,7 +39,9 @@ export function WaterPage() {
   const [claimed, setClaimed] = useState<Claimed | null>(null);
 
   if (rules.isError) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
-  if (rules.isPending || draft === undefined) return <Loading what="Laying the board ready" />;
+  if (stored.isError) return <Failed error={stored.error} retry={() => void stored.refetch()} />;
+  if (rules.isPending || stored.isPending || draft === undefined)
+    return <Loading what="Laying the board ready" />;
   if (!place.entrantId) {
     return (
       <Empty title="The water belongs to the entrants">
@@ -50,6 +59,7 @@ export function WaterPage() {
   const identifier = identifiers.data?.find((one) => one.dayId === today?.dayId);
   const code = identifier?.code ?? null;
   const choices = recallChoices(sheet);
+  const board = boards.find(choices.boardId);
   const begin = (photo: Blob): void => {
     setClaimed(null);
     put(newDraft(photo, appNow(), choices));
@@ -88,15 +98,25 @@ export function WaterPage() {
         <OwnCatches />
       </div>
       <PhotoSource onPhoto={begin}>
-        {who.data?.isDemo && findBoard(choices.boardId) && (
+        {who.data?.isDemo && board && (
           <SimulatedCamera
-            fish={{
-              boardId: choices.boardId,
-              look: choices.speciesId,
-              zone: event.zone,
-              payload: identifier?.payload ?? null,
-            }}
+            zone={event.zone}
             onPhoto={begin}
+            shoot={(camera, time, seed, signal, onProgress) =>
+              camera.call(
+                'photograph',
+                {
+                  ...time,
+                  seed,
+                  board,
+                  look: choices.speciesId,
+                  lengthMm: SHORTEST_SIMULATED_MM + Math.random() * SIMULATED_SPREAD_MM,
+                  identifier: identifier ? parsePayload(identifier.payload) : null,
+                },
+                signal,
+                onProgress,
+              )
+            }
           />
         )}
       </PhotoSource>

@@ -1,0 +1,54 @@
+import { useRef, type ReactNode } from 'react';
+
+/** Takes a photograph with the phone's own camera, or a file that is there already. */
+export function PhotoSource({
+  onPhoto,
+  takeLabel = 'Photograph a fish',
+  children,
+}: {
+  onPhoto: (photo: Blob) => void;
+  takeLabel?: string;
+  children?: ReactNode;
+}) {
+  const camera = useRef<HTMLInputElement>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const take = (input: HTMLInputElement): void => {
+    const photo = input.files?.[0];
+    // The same file may be chosen again after it was put away.
+    input.value = '';
+    if (photo) onPhoto(photo);
+  };
+  return (
+    <div className="bg-base-100 border-base-300 grid grid-cols-2 gap-2 max-lg:sticky max-lg:bottom-16 max-lg:z-10 max-lg:-mx-4 max-lg:border-t max-lg:px-4 max-lg:py-3 lg:grid-cols-3">
+      {/* On the phone it lies lowest, under the thumb. */}
+      <button
+        type="button"
+        className="btn btn-primary main-action col-span-2 max-lg:order-last lg:col-span-1"
+        onClick={() => camera.current?.click()}
+      >
+        {takeLabel}
+      </button>
+      <button type="button" className="btn h-16 text-base" onClick={() => file.current?.click()}>
+        Choose a JPEG
+      </button>
+      {children}
+      <input
+        ref={camera}
+        type="file"
+        accept="image/jpeg"
+        capture="environment"
+        aria-label={takeLabel}
+        className="hidden"
+        onChange={(event) => take(event.currentTarget)}
+      />
+      <input
+        ref={file}
+        type="file"
+        accept="image/jpeg,.jpg,.jpeg"
+        aria-label="Choose a JPEG"
+        className="hidden"
+        onChange={(event) => take(event.currentTarget)}
+      />
+    </div>
+  );
+}
