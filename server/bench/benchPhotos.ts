@@ -6,12 +6,15 @@ import { SHIPPED_BOARDS, findBoard, type MeasuringBoard, type Point } from '@lau
 import { drawPhotos, type PhotoRecord } from '@lauta/sim/photos';
 import { openAnalysisPool } from '../src/photo/analysisPool.ts';
 import type { AnalysedPhotograph } from '../src/photo/analysePhotograph.ts';
+import { reportBoardKinds } from './boardKinds.ts';
 import { enlarged, openChromiumTimer, timeInNode, type StageTimes, type TimedPhoto } from './stages.ts';
 
 /** Seeds that thresholds may be tuned on are 1000 to 1999; these are for reporting alone. */
 const FIRST_SEED = 5001;
 const QUICK = 60;
 const FULL = 300;
+const QUICK_KINDS = 3;
+const FULL_KINDS = 12;
 const ROOT = join(import.meta.dirname, '../..');
 const SAMPLES = join(ROOT, '../shared/photos');
 
@@ -40,6 +43,7 @@ async function main(): Promise<void> {
   const reads = await readAll(dir, records);
   report(`${count} simulated photographs, seeds ${FIRST_SEED} to ${FIRST_SEED + count - 1}`, reads);
   await reportStages(dir, records);
+  await reportBoardKinds(dir, values.quick ? QUICK_KINDS : FULL_KINDS);
   if (existsSync(join(SAMPLES, 'truth.json'))) {
     const { photos } = JSON.parse(readFileSync(join(SAMPLES, 'truth.json'), 'utf8')) as {
       photos: PhotoRecord[];

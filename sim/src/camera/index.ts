@@ -3,5 +3,5 @@ export { rollDice, seedFor, type Dice } from './dice.ts';
 export { FISH_LOOKS } from './fish.ts';
 export { drawBoardKind } from './boardKind.ts';
 export { RENDERER_VERSION, renderScene, type PhotoTruth, type RenderedPhoto } from './render.ts';
-export { drawRangedScene, type RangeWish, type RangedScene } from './range.ts';
+export { drawEmptyBoard, drawRangedScene, type RangeWish, type RangedScene } from './range.ts';
 export { drawScene, projectPoint, type Camera, type Scene, type SceneWish } from './scene.ts';

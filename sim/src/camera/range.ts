@@ -170,3 +170,36 @@ function drawLook(dice: Dice): FishLook {
     tailBlotched: dice.chance(0.4) ? dice.next() : 0,
   };
 }
+
+const CAREFUL_TILT_DEG = 8;
+
+/** An empty board as a director photographs it on purpose: evenly lit, from nearly straight above, filling the picture. */
+export function drawEmptyBoard(
+  seed: number,
+  board: MeasuringBoard,
+  size: { widthPx: number; heightPx: number },
+): RangedScene {
+  const ranged = drawRangedScene(seed, { boards: [board], fish: false, ...size });
+  const { scene } = ranged;
+  const dice = rollDice(seedFor(seed, 'careful'));
+  const { widthPx, heightPx, focalPx, focal35Mm, k1 } = scene.camera;
+  const camera = aimCamera(
+    {
+      widthPx,
+      heightPx,
+      focalPx,
+      focal35Mm,
+      k1,
+      tiltDeg: dice.between(0, CAREFUL_TILT_DEG),
+      towardsRad: dice.between(0, 2 * Math.PI),
+      rollDeg: dice.between(-8, 8),
+      targetShare: [dice.between(0.46, 0.54), dice.between(0.45, 0.9)],
+      fillShare: dice.between(0.8, 0.95),
+    },
+    board,
+  );
+  return {
+    ...ranged,
+    scene: { ...scene, card: null, wet: null, light: { ...scene.light, shade: null }, camera },
+  };
+}

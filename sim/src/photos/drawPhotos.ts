@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { mkdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
+import type { MeasuringBoard } from '@lauta/core/photo';
 import { RENDERER_VERSION } from '../camera/index.ts';
 import type { PhotoOrder } from './photoWorker.ts';
 import type { PhotoRecord } from './truth.ts';
@@ -14,6 +15,12 @@ export interface DrawOptions {
   heightPx?: number;
   fish?: boolean;
   maxTiltDeg?: number;
+  /** Boards to choose from; by default the shipped ones. */
+  boards?: readonly MeasuringBoard[];
+  /** The first of these boards, empty, as somebody photographs it to have it described. */
+  isEmptyBoard?: boolean;
+  /** Before each file's name, so that other boards are other files. */
+  prefix?: string;
   /** Told after each photograph. */
   onDrawn?: (done: number, all: number) => void;
 }
@@ -22,7 +29,7 @@ export interface DrawOptions {
 export async function drawPhotos(options: DrawOptions): Promise<PhotoRecord[]> {
   const { dir, seeds } = options;
   await mkdir(dir, { recursive: true });
-  const kind = options.fish === false ? 'bare-' : '';
+  const kind = `${options.prefix ?? ''}${options.isEmptyBoard ? 'empty-' : options.fish === false ? 'bare-' : ''}`;
   const orders = seeds.map((seed): PhotoOrder => ({
     seed,
     dir,
@@ -31,6 +38,8 @@ export async function drawPhotos(options: DrawOptions): Promise<PhotoRecord[]> {
     heightPx: options.heightPx ?? 1512,
     fish: options.fish ?? true,
     maxTiltDeg: options.maxTiltDeg ?? 40,
+    ...(options.boards ? { boards: options.boards } : {}),
+    ...(options.isEmptyBoard ? { isEmptyBoard: true } : {}),
   }));
   const records = new Array<PhotoRecord>(orders.length);
   let next = 0;

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { parentPort } from 'node:worker_threads';
 import sharp from 'sharp';
 import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/core/photo';
-import { drawRangedScene, renderScene, writeExif } from '../camera/index.ts';
+import { drawEmptyBoard, drawRangedScene, renderScene, writeExif } from '../camera/index.ts';
 import { recordOf, type PhotoRecord } from './truth.ts';
 
 /** One photograph to draw from its seed and to store in a folder. */
@@ -17,6 +17,8 @@ export interface PhotoOrder {
   maxTiltDeg: number;
   /** Boards to choose from; by default the shipped ones. */
   boards?: readonly MeasuringBoard[];
+  /** The first of these boards, empty, as somebody photographs it to have it described. */
+  isEmptyBoard?: boolean;
 }
 
 parentPort?.on('message', ({ id, order }: { id: number; order: PhotoOrder }) => {
@@ -28,13 +30,10 @@ parentPort?.on('message', ({ id, order }: { id: number; order: PhotoOrder }) => 
 
 async function draw(order: PhotoOrder): Promise<PhotoRecord> {
   const { seed, dir, name, widthPx, heightPx, fish, maxTiltDeg } = order;
-  const { scene, jpegQuality } = drawRangedScene(seed, {
-    boards: order.boards ?? SHIPPED_BOARDS,
-    widthPx,
-    heightPx,
-    maxTiltDeg,
-    fish,
-  });
+  const boards = order.boards ?? SHIPPED_BOARDS;
+  const { scene, jpegQuality } = order.isEmptyBoard
+    ? drawEmptyBoard(seed, boards[0] as MeasuringBoard, { widthPx, heightPx })
+    : drawRangedScene(seed, { boards, widthPx, heightPx, maxTiltDeg, fish });
   const { raster, truth } = renderScene(scene);
   const plain = await sharp(raster.data, { raw: { width: widthPx, height: heightPx, channels: 4 } })
     .jpeg({ quality: jpegQuality })

@@ -79,7 +79,7 @@ const MARK_SLACK_MM = 2;
 const LONGEST_UNITS = { in: 60, cm: 150 } as const;
 const LEAST_NUMERAL_FIT = 0.45;
 /** Every second numeral alone is read as well as all: coarser ones must be read clearly better. */
-const CLEARLY_BETTER_FIT = 0.05;
+const CLEARLY_BETTER_FIT = 0.2;
 /** Corners that the bench finds may lie this far beside the learnt ones, as a share of the face's length. */
 const SAME_PLACE_SHARE = 0.004;
 const UNIT_MM = { in: MM_PER_INCH, cm: 10 } as const;

@@ -40,6 +40,7 @@ export const LEARN_TROUBLE_WORDS: Record<LearnTrouble, string> = {
 export function keyOf(name: string): string {
   return name
     .normalize('NFKD')
+    .replaceAll(/\p{M}+/gu, '')
     .toLowerCase()
     .replaceAll(/[^a-z0-9]+/g, '-')
     .replaceAll(/^-+|-+$/g, '')

@@ -1,10 +1,18 @@
-import { drawBoardKind, drawScene, renderScene, rollDice, writeExif, type Scene } from '@lauta/sim/camera';
+import {
+  drawBoardKind,
+  drawEmptyBoard,
+  drawScene,
+  renderScene,
+  rollDice,
+  writeExif,
+  type Scene,
+} from '@lauta/sim/camera';
 import { DEMO_EVENT } from '@lauta/sim/demo';
 import { serveCalls, type OnProgress, type Port } from '../../workers/calls.ts';
 import type { CameraCalls, ShotTime } from './cameraProtocol.ts';
 
 const SIZE_PX = { widthPx: 1600, heightPx: 1200 };
-/** A board alone is photographed with care: larger, and from straight above. */
+/** A board to be described is photographed larger. */
 const BOARD_SIZE_PX = { widthPx: 2000, heightPx: 1500 };
 
 /** The simulated camera: a photograph as a phone would store it. */
@@ -14,17 +22,7 @@ serveCalls<CameraCalls>(self as unknown as Port, {
   },
 
   async photographUnknownBoard({ seed, ...shot }, _signal, tell) {
-    const board = drawBoardKind(seed);
-    const scene = drawScene(seed, {
-      board,
-      look: 'largemouth-bass',
-      lengthMm: 300,
-      identifier: null,
-      fish: false,
-      hand: false,
-      maxTiltDeg: 6,
-      ...BOARD_SIZE_PX,
-    });
+    const { scene } = drawEmptyBoard(seed, drawBoardKind(seed), BOARD_SIZE_PX);
     return develop(scene, { seed, ...shot }, tell);
   },
 });
