@@ -68,34 +68,43 @@ export function* locateBoard(
     fields.set(inkDarker, known);
     return known;
   };
-  let best: Fit | null = null;
+  let best = null as Fit | null;
   // A fit whose zero cannot be settled may be another kind's lines at another scale: those are asked as well.
   let unanchored: Location | null = null;
   const refused = new Set<Pattern>();
   for (const prior of lensPriors(smooth, options.focal35Mm)) {
     const searches = new Map<boolean, ParallelSearch>();
     for (let attempt = 0; attempt < VANISHING_POINTS && !unanchored; attempt++) {
-      for (const pattern of patterns) {
-        if (refused.has(pattern)) continue;
+      // The claimed kind first; the others are asked together, the likeliest first.
+      for (const asked of [patterns.slice(0, 1), patterns.slice(1)]) {
         yield;
-        const { inkDarker } = pattern;
-        const search =
-          searches.get(inkDarker) ?? parallelSearch(smooth, strokesWith(inkDarker), prior, options.dice);
-        searches.set(inkDarker, search);
-        const refined = yield* fitCandidates(
-          smooth,
-          latticesIn(smooth, search.attempt(attempt), pattern, prior),
-          pattern,
-          prior,
+        const placed: Placed[] = [];
+        for (const pattern of asked.filter((one) => !refused.has(one))) {
+          const { inkDarker } = pattern;
+          const search =
+            searches.get(inkDarker) ?? parallelSearch(smooth, strokesWith(inkDarker), prior, options.dice);
+          searches.set(inkDarker, search);
+          const candidates = latticesIn(smooth, search.attempt(attempt), pattern, prior);
+          placed.push(...placementsOf(smooth, candidates, pattern));
+          yield;
+        }
+        placed.sort((one, other) => other.placement.score - one.placement.score);
+        const likely = placed.filter(
+          ({ placement }) => placement.score > 0.6 * (placed[0]?.placement.score ?? 0),
         );
-        if (refined) best = better(best, { pattern, refined });
-        // Another kind is asked only where its own lines are seen as well.
-        if (!best || !isGood(best.refined) || hasRival(smooth, best, patterns)) continue;
-        const anchored = anchor(smooth, best, options);
-        if (anchored.ok) return anchored;
-        unanchored ??= anchored;
-        refused.add(best.pattern);
-        best = null;
+        for (const { pattern, placement } of likely.slice(0, PLACEMENTS_TRIED)) {
+          if (refused.has(pattern)) continue;
+          yield;
+          const refined = refineOutwards(smooth, placement.pose, pattern, prior);
+          if (refined) best = better(best, { pattern, refined });
+          // Another kind is asked only where its own lines are seen as well.
+          if (!best || !isGood(best.refined) || hasRival(smooth, best, patterns)) continue;
+          const anchored = anchor(smooth, best, options);
+          if (anchored.ok) return anchored;
+          unanchored ??= anchored;
+          refused.add(best.pattern);
+          best = null;
+        }
       }
       // Seen by several kinds: the best of them.
       if (best && isGood(best.refined)) break;
@@ -273,27 +282,17 @@ function latticesIn(
   return candidates.sort((a, b) => b.lattice.strength - a.lattice.strength);
 }
 
-function* fitCandidates(
-  smooth: Tones,
-  candidates: readonly Candidate[],
-  pattern: Pattern,
-  prior: LensPrior,
-): Generator<undefined, RefinedPose | null> {
-  const placements: Placement[] = distinct(candidates).flatMap(({ plane, lattice }) =>
-    placePattern(smooth, plane, lattice, pattern, 2),
-  );
-  placements.sort((a, b) => b.score - a.score);
-  let best: RefinedPose | null = null;
-  const likely = placements.filter(
-    ({ score }) => score > LEAST_SCORE && score > 0.6 * (placements[0]?.score ?? 0),
-  );
-  for (const placement of likely.slice(0, PLACEMENTS_TRIED)) {
-    yield;
-    const refined = refineOutwards(smooth, placement.pose, pattern, prior);
-    if (refined && (!best || quality(refined) > quality(best))) best = refined;
-    if (best && isGood(best)) return best;
-  }
-  return best;
+interface Placed {
+  pattern: Pattern;
+  placement: Placement;
+}
+
+/** Where a kind's print may lie, those with too low a score left out. */
+function placementsOf(smooth: Tones, candidates: readonly Candidate[], pattern: Pattern): Placed[] {
+  return distinct(candidates)
+    .flatMap(({ plane, lattice }) => placePattern(smooth, plane, lattice, pattern, 2))
+    .filter(({ score }) => score > LEAST_SCORE)
+    .map((placement) => ({ pattern, placement }));
 }
 
 interface Candidate {

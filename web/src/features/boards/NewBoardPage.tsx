@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import {
   isSameKind,
@@ -202,7 +202,7 @@ function MarkedBoard({
         shown={MARKS}
         words={MARK_WORDS}
         {...(learnt ? { drawn: learnt.drawn } : {})}
-        className="h-[60vw] max-h-[50vh] min-h-64 lg:h-[52vh]"
+        className="h-[60vw] max-h-[50vh] min-h-64 lg:h-[64vh] lg:max-h-[64vh]"
       />
       <div className="grid content-start gap-3">
         <HandlePad
@@ -254,7 +254,7 @@ function MarkedBoard({
 
 function ToldFields({ told, tell }: { told: Told; tell: (part: Partial<Told>) => void }) {
   return (
-    <div className="grid grid-cols-2 gap-x-3 gap-y-2">
+    <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2">
       <Field label="Lower number">
         {(field) => (
           <input
@@ -326,6 +326,11 @@ function LearntBoardForm({ learnt }: { learnt: Learning }) {
   const [issue, setIssue] = useState<string | null>(null);
   const [error, setError] = useState<unknown>(null);
   const isSending = useRef(false);
+  const heading = useRef<HTMLHeadingElement>(null);
+  // It comes in below what was worked on.
+  useEffect(() => {
+    void heading.current?.scrollIntoView({ block: 'start' });
+  }, []);
   const { wall } = learnt.board;
   const board: MeasuringBoard = {
     ...learnt.board,
@@ -358,9 +363,11 @@ function LearntBoardForm({ learnt }: { learnt: Learning }) {
   };
   return (
     <section aria-labelledby="learnt" className="grid gap-3 lg:col-span-2">
-      <h2 id="learnt">What was read</h2>
+      <h2 id="learnt" ref={heading}>
+        What was read
+      </h2>
       <BoardDrawing board={board} />
-      <p>{rulingWords(board)}</p>
+      <p role="status">{rulingWords(board)}</p>
       <ul className="grid gap-0.5">
         <li>
           <Signal tone={learnt.seenShare > 0.85 ? 'clear' : 'look'}>

@@ -13,14 +13,13 @@ export function rulingWords({
   numerals,
 }: Pick<LearntBoard, 'unit' | 'scaleLength' | 'widthMm' | 'lines' | 'numerals'>): string {
   const word = unit === 'in' ? 'inch' : 'centimetre';
-  const steps = lines.map(({ every }) => {
-    if (every === 1) return `every ${word}`;
-    const fraction = FRACTIONS[String(every)];
-    if (fraction) return `every ${fraction} ${word}`;
-    return `every ${every} ${unit}`;
-  });
+  const stepWords = (every: number): string => {
+    const fraction = every === 1 ? '' : FRACTIONS[String(every)];
+    if (fraction === undefined) return `every ${every} ${unit}`;
+    return fraction === '' ? `every ${word}` : `every ${fraction} ${word}`;
+  };
   const rows = numerals.centresAt.length === 1 ? 'one row' : `${numerals.centresAt.length} rows`;
-  return `${scaleLength} ${unit} long, ${Math.round(widthMm)} mm broad; lines ${steps.join(', ')}; numerals every ${numerals.every} ${unit} in ${rows}.`;
+  return `${scaleLength} ${unit} long, ${Math.round(widthMm)} mm broad; lines ${lines.map(({ every }) => stepWords(every)).join(', ')}; numerals ${stepWords(numerals.every)}, in ${rows}.`;
 }
 
 /** Why no profile came of a photograph, and what to do. */

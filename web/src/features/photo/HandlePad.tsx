@@ -44,7 +44,7 @@ export function HandlePad({
       <div
         role="group"
         aria-label="Handles"
-        className="grid grid-cols-3 gap-1"
+        className={`grid gap-1 ${handles.length === 4 ? 'grid-cols-2' : 'grid-cols-3'}`}
         onKeyDown={(event) => {
           const step = keyStep(event.key, event.shiftKey);
           if (!step || !chosen) return;

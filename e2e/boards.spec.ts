@@ -1,0 +1,128 @@
+import { expect, test, type Page } from '@playwright/test';
+import sharp from 'sharp';
+import { mmPerUnit, type MeasuringBoard } from '@lauta/core/photo';
+import {
+  drawBoardKind,
+  drawEmptyBoard,
+  drawScene,
+  projectPoint,
+  renderScene,
+  writeExif,
+  type Scene,
+} from '@lauta/sim/camera';
+import { PHONE, signedIn } from './people.ts';
+import { choose } from './photo.ts';
+
+const SIZE = { widthPx: 1600, heightPx: 1200 };
+const KIND = drawBoardKind(3);
+const NAME = 'Alder 30, dusk';
+const empty = drawEmptyBoard(503, KIND, SIZE).scene;
+
+/** A scene as a phone would store it. */
+async function develop(scene: Scene): Promise<Buffer> {
+  const { raster, truth } = renderScene(scene);
+  const plain = await sharp(raster.data, {
+    raw: { width: raster.widthPx, height: raster.heightPx, channels: 4 },
+  })
+    .jpeg({ quality: 90 })
+    .toBuffer();
+  return Buffer.from(
+    writeExif(plain, {
+      takenLocal: '2026:06:14 12:30:00',
+      offset: '+02:00',
+      focal35Mm: truth.focal35Mm,
+      device: 'test camera',
+      position: null,
+      takenUtc: { date: '2026:06:14', hour: 10, minute: 30, second: 0 },
+    }),
+  );
+}
+
+/** Puts the four marks where two lines of the drawn board truly are. */
+async function markLines(
+  page: Page,
+  board: MeasuringBoard,
+  values: readonly [number, number],
+): Promise<void> {
+  const [lower, higher] = values;
+  for (const [name, value, yMm] of [
+    ['Lower, far', lower, 0],
+    ['Higher, far', higher, 0],
+    ['Higher, near', higher, board.widthMm],
+    ['Lower, near', lower, board.widthMm],
+  ] as const) {
+    await page.getByRole('group', { name: 'Handles' }).getByRole('button', { name, exact: true }).click();
+    const picture = page.getByAltText('The photograph of the empty board');
+    const box = await picture.boundingBox();
+    if (!box) throw new Error('the photograph is not shown');
+    const [x, y] = projectPoint(empty.camera, [value * mmPerUnit(board), yMm, 0]);
+    await page.mouse.click(box.x + (x / SIZE.widthPx) * box.width, box.y + (y / SIZE.heightPx) * box.height);
+  }
+  await page.getByLabel('Lower number').fill(String(lower));
+  await page.getByLabel('Higher number').fill(String(higher));
+}
+
+test.describe.configure({ timeout: 180_000 });
+
+test.describe.serial('a kind of board that nobody has described', () => {
+  test('is photographed empty by the director, marked, and added', async ({ browser }) => {
+    const { page, context } = await signedIn(browser, 'director');
+    await page.getByRole('link', { name: 'Event' }).first().click();
+    await page.getByRole('link', { name: 'Kinds of board' }).click();
+    await page.getByRole('link', { name: 'Add one from a photograph' }).click();
+    await choose(page, 'board.jpg', await develop(empty));
+    // The wrong number is told from the lines between.
+    await markLines(page, KIND, [2, 28]);
+    await page.getByLabel('Higher number').fill('26.4');
+    await page.getByRole('button', { name: 'Read the board' }).click();
+    await expect(page.getByRole('alert')).toContainText('no profile came of it', { timeout: 60_000 });
+    await page.getByLabel('Higher number').fill('28');
+    await page.getByRole('checkbox', { name: 'a wall stands' }).check();
+    await page.getByRole('button', { name: 'Read the board' }).click();
+    await expect(page.getByRole('heading', { name: 'What was read' })).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByText('30 in long')).toBeVisible();
+    await expect(page.getByText('the bench finds the board in the photograph by itself')).toBeVisible();
+    await page.getByRole('button', { name: 'Add it to this event' }).click();
+    await expect(page.getByRole('alert')).toContainText('Give it a name');
+    await page.getByLabel('What it is called').fill('Birch 30in');
+    await page.getByRole('button', { name: 'Add it to this event' }).click();
+    await expect(page.getByRole('alert')).toContainText('Choose another name');
+    await page.getByLabel('What it is called').fill(NAME);
+    await page.getByRole('button', { name: 'Add it to this event' }).dblclick();
+    await expect(page.getByRole('heading', { name: 'Kinds of board' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: NAME })).toHaveCount(1);
+    await expect(page.getByRole('img', { name: NAME })).toBeVisible();
+    await context.close();
+  });
+
+  test('is read by the angler’s bench like the shipped ones', async ({ browser }) => {
+    const { page, context } = await signedIn(browser, 'angler', PHONE);
+    await page.getByRole('link', { name: 'Water' }).first().click();
+    const scene = drawScene(44, {
+      board: KIND,
+      look: 'largemouth-bass',
+      lengthMm: 330,
+      identifier: null,
+      hand: false,
+      ...SIZE,
+    });
+    await choose(page, 'fish.jpg', await develop(scene));
+    await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: 60_000 });
+    // Claimed was another kind: which it is was told by its lines, and it is not approved yet.
+    await expect(page.getByLabel('Board')).toHaveValue('alder-30-dusk');
+    await expect(page.getByText('not approved', { exact: false }).first()).toBeAttached();
+    const read = page.locator('[role=status] .num').first();
+    await expect
+      .poll(async () => Math.abs(Number((await read.innerText()).trim()) - 330 / 25.4))
+      .toBeLessThan(0.15);
+    await page.getByRole('button', { name: 'Put away' }).click();
+    await context.close();
+  });
+
+  test('is not for others to add', async ({ browser }) => {
+    const { page, context } = await signedIn(browser, 'judge');
+    await page.goto(`${page.url().replace(/\/(judge|water|standings).*$/, '')}/boards/new`);
+    await expect(page.getByText('Only the director adds kinds of board')).toBeVisible();
+    await context.close();
+  });
+});
