@@ -190,6 +190,19 @@ test('files that are no photograph get a clear word', async ({ browser }, info) 
   await context.close();
 });
 
+test('a file that breaks off is read as far as it goes, is said to, and is not claimed', async ({
+  browser,
+}) => {
+  const { page, context } = await signedIn(browser, 'angler');
+  await water(page);
+  await choose(page, 'cut.jpg', shot.jpeg.subarray(0, Math.round(0.97 * shot.jpeg.length)));
+  await expect(page.getByText('the file breaks off')).toBeVisible({ timeout: 40_000 });
+  await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: 40_000 });
+  await expect(page.getByRole('button', { name: /^Claim / })).toBeDisabled();
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await context.close();
+});
+
 test('a draft outlives going back, a reload and a session that ended', async ({ browser }) => {
   test.setTimeout(120_000);
   const { page, context } = await signedIn(browser, 'angler');
@@ -232,6 +245,27 @@ test('two tabs that claim the same draft make one catch', async ({ browser }) =>
   await expect(page.getByText('is with the judges')).toBeVisible({ timeout: 30_000 });
   await second.getByRole('button', { name: /^Claim / }).click();
   await expect(second.getByText(/claimed already|is with the judges/)).toBeVisible({ timeout: 30_000 });
+  await context.close();
+});
+
+test('the page stays free while the bench searches: it hardly notices', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'angler');
+  await water(page);
+  await page.evaluate(() => {
+    const seen = window as unknown as { longTasks: number[] };
+    seen.longTasks = [];
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) seen.longTasks.push(entry.duration);
+    }).observe({ type: 'longtask' });
+  });
+  await choose(page, 'fish.jpg', shot.jpeg);
+  await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: 40_000 });
+  const longTasks = await page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks);
+  test.info().annotations.push({ type: 'long tasks', description: longTasks.map(Math.round).join(' ') });
+  // The search takes a second or more; in the page itself that would be one task or a dozen.
+  expect(longTasks.length).toBeLessThan(4);
+  expect(Math.max(0, ...longTasks)).toBeLessThan(400);
+  await page.getByRole('button', { name: 'Put away' }).click();
   await context.close();
 });
 

@@ -24,6 +24,9 @@ const ANALYSIS_LIMIT_MS = 5000;
 /** Shares of the work at which the stages begin (measured, docs/measuring.md). */
 const BEGINS: Record<AnalysisStage, number> = { prepare: 0.02, board: 0.25, fish: 0.7, done: 1 };
 
+/** JPEG's EOI marker (ITU-T T.81, B.2.1). */
+const END_OF_IMAGE = new Uint8Array([0xff, 0xd9]);
+
 let working: { raster: Raster; scale: number } | null = null;
 
 serveCalls<BenchCalls>(self as unknown as Port, {
@@ -39,12 +42,19 @@ serveCalls<BenchCalls>(self as unknown as Port, {
       return refused('picture-too-large');
     }
     if (Math.min(size.widthPx, size.heightPx) < minSidePx) return refused('picture-too-small');
+    let isTruncated = false;
     try {
       working = await decode(photo, size);
     } catch {
-      return refused('picture-broken');
+      try {
+        // A decoder takes a file that breaks off for one that is still coming, unless it is told that this is the end.
+        working = await decode(new Blob([photo, END_OF_IMAGE], { type: 'image/jpeg' }), size);
+        isTruncated = true;
+      } catch {
+        return refused('picture-broken');
+      }
     }
-    return { ok: true, value: { ...size, sha256: hashHex(bytes), exif: await readExif(bytes) } };
+    return { ok: true, value: { ...size, sha256: hashHex(bytes), exif: await readExif(bytes), isTruncated } };
   },
 
   async analyse({ board, others, approved, photo, near }, signal, tell) {

@@ -24,6 +24,8 @@ export interface OpenedPhoto {
   heightPx: number;
   sha256: string;
   exif: PhotoExif;
+  /** The file breaks off: what there is was decoded, the rest is grey. */
+  isTruncated: boolean;
 }
 
 export interface BenchCalls {

@@ -186,6 +186,7 @@ function OpenBench({
     onClaimed,
   });
   const canClaim =
+    !photo.isTruncated &&
     !isSearching &&
     !isSnapping &&
     isCurrent &&
@@ -283,6 +284,12 @@ function OpenBench({
         claimedSteps={claimedSteps}
       />
       <div className="lg:col-span-2">
+        {photo.isTruncated && (
+          <p role="status">
+            <Signal tone="look">the file breaks off</Signal> What there is was read. To claim the fish, copy
+            the photograph from the camera again, whole.
+          </p>
+        )}
         <ProblemNote error={error} />
         {isBusy && <progress className="progress w-full" value={progress} max={1} aria-label="Sending" />}
       </div>
