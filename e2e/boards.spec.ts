@@ -1,66 +1,12 @@
-import { expect, test, type Page } from '@playwright/test';
-import sharp from 'sharp';
-import { mmPerUnit, type MeasuringBoard } from '@lauta/core/photo';
-import {
-  drawBoardKind,
-  drawEmptyBoard,
-  drawScene,
-  projectPoint,
-  renderScene,
-  writeExif,
-  type Scene,
-} from '@lauta/sim/camera';
+import { expect, test } from '@playwright/test';
+import { drawBoardKind, drawEmptyBoard, drawScene } from '@lauta/sim/camera';
 import { PHONE, signedIn } from './people.ts';
-import { choose } from './photo.ts';
+import { choose, markLines, shootScene } from './photo.ts';
 
 const SIZE = { widthPx: 1600, heightPx: 1200 };
 const KIND = drawBoardKind(3);
 const NAME = 'Alder 30, dark';
 const empty = drawEmptyBoard(503, KIND, SIZE).scene;
-
-/** A scene as a phone would store it. */
-async function develop(scene: Scene): Promise<Buffer> {
-  const { raster, truth } = renderScene(scene);
-  const plain = await sharp(raster.data, {
-    raw: { width: raster.widthPx, height: raster.heightPx, channels: 4 },
-  })
-    .jpeg({ quality: 90 })
-    .toBuffer();
-  return Buffer.from(
-    writeExif(plain, {
-      takenLocal: '2026:06:14 12:30:00',
-      offset: '+02:00',
-      focal35Mm: truth.focal35Mm,
-      device: 'test camera',
-      position: null,
-      takenUtc: { date: '2026:06:14', hour: 10, minute: 30, second: 0 },
-    }),
-  );
-}
-
-/** Puts the four marks where two lines of the drawn board truly are. */
-async function markLines(
-  page: Page,
-  board: MeasuringBoard,
-  values: readonly [number, number],
-): Promise<void> {
-  const [lower, higher] = values;
-  for (const [name, value, yMm] of [
-    ['Lower, far', lower, 0],
-    ['Higher, far', higher, 0],
-    ['Higher, near', higher, board.widthMm],
-    ['Lower, near', lower, board.widthMm],
-  ] as const) {
-    await page.getByRole('group', { name: 'Handles' }).getByRole('button', { name, exact: true }).click();
-    const picture = page.getByAltText('The photograph of the empty board');
-    const box = await picture.boundingBox();
-    if (!box) throw new Error('the photograph is not shown');
-    const [x, y] = projectPoint(empty.camera, [value * mmPerUnit(board), yMm, 0]);
-    await page.mouse.click(box.x + (x / SIZE.widthPx) * box.width, box.y + (y / SIZE.heightPx) * box.height);
-  }
-  await page.getByLabel('Lower number').fill(String(lower));
-  await page.getByLabel('Higher number').fill(String(higher));
-}
 
 test.describe.configure({ timeout: 180_000 });
 
@@ -70,9 +16,9 @@ test.describe.serial('a kind of board that nobody has described', () => {
     await page.getByRole('link', { name: 'Event' }).first().click();
     await page.getByRole('link', { name: 'Kinds of board' }).click();
     await page.getByRole('link', { name: 'Add one from a photograph' }).click();
-    await choose(page, 'board.jpg', await develop(empty));
+    await choose(page, 'board.jpg', await shootScene(empty));
     // The wrong number is told from the lines between.
-    await markLines(page, KIND, [2, 28]);
+    await markLines(page, empty, [2, 28]);
     await page.getByLabel('Higher number').fill('26.4');
     await page.getByRole('button', { name: 'Read the board' }).click();
     await expect(page.getByRole('alert')).toContainText('no profile came of it', { timeout: 60_000 });
@@ -106,7 +52,7 @@ test.describe.serial('a kind of board that nobody has described', () => {
       hand: false,
       ...SIZE,
     });
-    await choose(page, 'fish.jpg', await develop(scene));
+    await choose(page, 'fish.jpg', await shootScene(scene));
     await page.getByLabel('Board', { exact: true }).selectOption({ label: `${NAME} (not approved)` });
     await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: 60_000 });
     await expect(page.getByText('kind of board').first()).toBeAttached();

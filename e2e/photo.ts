@@ -1,8 +1,15 @@
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
-import { findBoard } from '@lauta/core/photo';
+import { findBoard, mmPerUnit, type Raster } from '@lauta/core/photo';
 import { wallTimeOf } from '@lauta/core/schedule';
-import { drawScene, renderScene, writeExif, type PhotoTruth } from '@lauta/sim/camera';
+import {
+  drawScene,
+  projectPoint,
+  renderScene,
+  writeExif,
+  type PhotoTruth,
+  type Scene,
+} from '@lauta/sim/camera';
 
 export interface Shot {
   jpeg: Buffer;
@@ -24,19 +31,61 @@ export async function shoot(
   const { raster, truth } = renderScene(
     drawScene(seed, { board, look: 'largemouth-bass', lengthMm, identifier: null, widthPx, heightPx }),
   );
-  const plain = await sharp(raster.data, { raw: { width: widthPx, height: heightPx, channels: 4 } })
+  return { jpeg: await develop(raster, truth, takenAt, zone), truth, widthPx, heightPx };
+}
+
+/** A picture as a phone would store it. */
+async function develop(
+  { widthPx, heightPx, data }: Raster,
+  { focal35Mm }: PhotoTruth,
+  takenAt: Date,
+  zone: string,
+): Promise<Buffer> {
+  const plain = await sharp(data, { raw: { width: widthPx, height: heightPx, channels: 4 } })
     .jpeg({ quality: 88 })
     .toBuffer();
   const { local, offset } = wallTimeOf(takenAt.getTime(), zone);
   const jpeg = writeExif(plain, {
     takenLocal: local.replaceAll('-', ':').replace('T', ' '),
     offset,
-    focal35Mm: truth.focal35Mm,
+    focal35Mm,
     device: 'test camera',
     position: null,
     takenUtc: { date: '2026:06:14', hour: 0, minute: 0, second: 0 },
   });
-  return { jpeg: Buffer.from(jpeg), truth, widthPx, heightPx };
+  return Buffer.from(jpeg);
+}
+
+/** A scene as a phone would store it, in the middle of the demo's second day. */
+export async function shootScene(scene: Scene): Promise<Buffer> {
+  const { raster, truth } = renderScene(scene);
+  return develop(raster, truth, new Date('2026-06-14T10:30:00Z'), 'Europe/Warsaw');
+}
+
+/** Puts the four marks of a photographed empty board where two of its lines truly are, and tells their numbers. */
+export async function markLines(
+  page: Page,
+  { board, camera }: Scene,
+  values: readonly [number, number],
+): Promise<void> {
+  const [lower, higher] = values;
+  for (const [name, value, yMm] of [
+    ['Lower, far', lower, 0],
+    ['Higher, far', higher, 0],
+    ['Higher, near', higher, board.widthMm],
+    ['Lower, near', lower, board.widthMm],
+  ] as const) {
+    await page.getByRole('group', { name: 'Handles' }).getByRole('button', { name, exact: true }).click();
+    const box = await page.getByAltText('The photograph of the empty board').boundingBox();
+    if (!box) throw new Error('the photograph is not shown');
+    const [x, y] = projectPoint(camera, [value * mmPerUnit(board), yMm, 0]);
+    await page.mouse.click(
+      box.x + (x / camera.widthPx) * box.width,
+      box.y + (y / camera.heightPx) * box.height,
+    );
+  }
+  await page.getByLabel('Lower number').fill(String(lower));
+  await page.getByLabel('Higher number').fill(String(higher));
 }
 
 const NAMES = ['Zero, far', 'End, far', 'End, near', 'Zero, near', 'Nose', 'Tail'];

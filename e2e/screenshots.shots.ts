@@ -1,7 +1,8 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { Role } from '@lauta/core/people';
 import { PHONE, signedIn } from './people.ts';
-import { choose, setHandles, shoot } from './photo.ts';
+import { drawBoardKind, drawEmptyBoard } from '@lauta/sim/camera';
+import { choose, markLines, shoot, shootScene } from './photo.ts';
 
 const take = async (page: Page, name: string): Promise<void> => {
   await expect(page.locator('.loading')).toHaveCount(0);
@@ -14,6 +15,7 @@ const VIEWS: [string, Role, string, boolean][] = [
   ['event', 'director', '', false],
   ['judge-queue', 'judge', '/judge', false],
   ['records', 'judge', '/records', false],
+  ['boards', 'director', '/boards', false],
   ['water-phone', 'angler', '/water', true],
   ['standings-phone', 'angler', '/standings', true],
 ];
@@ -68,7 +70,7 @@ test('bench, on the desk and on the phone', async ({ browser }) => {
     );
     await page.goto(`${page.url()}/water`);
     await choose(page, 'fish.jpg', shot.jpeg);
-    await setHandles(page, shot);
+    await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: 40_000 });
     await expect(
       page.getByRole('img', { name: 'The tail, close by, over the steps that score' }),
     ).toBeVisible();
@@ -94,5 +96,23 @@ test('catch with its verdict', async ({ browser }) => {
   await page.reload();
   await expect(page.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
   await take(page, 'catch-dusk');
+  await context.close();
+});
+
+test('a new kind of board, as it was read', async ({ browser }) => {
+  test.setTimeout(180_000);
+  const { scene } = drawEmptyBoard(509, drawBoardKind(9), { widthPx: 2000, heightPx: 1500 });
+  const { page, context } = await signedIn(browser, 'director');
+  await page.goto(`${page.url()}/boards/new`);
+  await choose(page, 'board.jpg', await shootScene(scene));
+  await markLines(page, scene, [2, 30]);
+  await page.getByRole('checkbox', { name: 'a wall stands' }).check();
+  await page.getByRole('button', { name: 'Read the board' }).click();
+  await expect(page.getByRole('heading', { name: 'What was read' })).toBeVisible({ timeout: 60_000 });
+  await page.evaluate(() => {
+    document.querySelector('main')?.scrollTo(0, 0);
+    window.scrollTo(0, 0);
+  });
+  await take(page, 'new-board');
   await context.close();
 });

@@ -62,37 +62,29 @@ export function* locateBoard(
   options: LocateOptions,
 ): Generator<undefined, Location> {
   const patterns = boards.map(patternOf);
-  const fields = new Map<boolean, readonly Stroke[]>();
-  const strokesWith = (inkDarker: boolean): readonly Stroke[] => {
-    const known = fields.get(inkDarker) ?? withinReach(strokesOf(smooth, inkDarker), options.near);
-    fields.set(inkDarker, known);
-    return known;
-  };
+  const strokesWith = remembered((inkDarker: boolean) =>
+    withinReach(strokesOf(smooth, inkDarker), options.near),
+  );
   let best = null as Fit | null;
   // A fit whose zero cannot be settled may be another kind's lines at another scale: those are asked as well.
   let unanchored: Location | null = null;
   const refused = new Set<Pattern>();
   for (const prior of lensPriors(smooth, options.focal35Mm)) {
-    const searches = new Map<boolean, ParallelSearch>();
+    const searchWith = remembered((inkDarker: boolean) =>
+      parallelSearch(smooth, strokesWith(inkDarker), prior, options.dice),
+    );
     for (let attempt = 0; attempt < VANISHING_POINTS && !unanchored; attempt++) {
       // The claimed kind first; the others are asked together, the likeliest first.
       for (const asked of [patterns.slice(0, 1), patterns.slice(1)]) {
         yield;
         const placed: Placed[] = [];
         for (const pattern of asked.filter((one) => !refused.has(one))) {
-          const { inkDarker } = pattern;
-          const search =
-            searches.get(inkDarker) ?? parallelSearch(smooth, strokesWith(inkDarker), prior, options.dice);
-          searches.set(inkDarker, search);
-          const candidates = latticesIn(smooth, search.attempt(attempt), pattern, prior);
+          const parallels = searchWith(pattern.inkDarker).attempt(attempt);
+          const candidates = latticesIn(smooth, parallels, pattern, prior);
           placed.push(...placementsOf(smooth, candidates, pattern));
           yield;
         }
-        placed.sort((one, other) => other.placement.score - one.placement.score);
-        const likely = placed.filter(
-          ({ placement }) => placement.score > 0.6 * (placed[0]?.placement.score ?? 0),
-        );
-        for (const { pattern, placement } of likely.slice(0, PLACEMENTS_TRIED)) {
+        for (const { pattern, placement } of likeliest(placed)) {
           if (refused.has(pattern)) continue;
           yield;
           const refined = refineOutwards(smooth, placement.pose, pattern, prior);
@@ -285,6 +277,27 @@ function latticesIn(
 interface Placed {
   pattern: Pattern;
   placement: Placement;
+}
+
+/** The few placements worth a fit: those with nearly the best score. */
+function likeliest(placed: readonly Placed[]): Placed[] {
+  const sorted = placed.toSorted((a, b) => b.placement.score - a.placement.score);
+  const [first] = sorted;
+  return sorted
+    .filter(({ placement }) => placement.score > 0.6 * (first?.placement.score ?? 0))
+    .slice(0, PLACEMENTS_TRIED);
+}
+
+/** A function whose results are kept. */
+function remembered<A, R>(make: (of: A) => R): (of: A) => R {
+  const known = new Map<A, R>();
+  return (of) => {
+    const former = known.get(of);
+    if (former !== undefined) return former;
+    const made = make(of);
+    known.set(of, made);
+    return made;
+  };
 }
 
 /** Where a kind's print may lie, those with too low a score left out. */
