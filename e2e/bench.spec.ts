@@ -14,6 +14,18 @@ async function water(page: Page): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Water' })).toBeVisible();
 }
 
+/** Notes every task of the page's main thread that takes over 50 ms from now on. */
+async function watchLongTasks(page: Page): Promise<() => Promise<number[]>> {
+  await page.evaluate(() => {
+    const seen = window as unknown as { longTasks: number[] };
+    seen.longTasks = [];
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) seen.longTasks.push(entry.duration);
+    }).observe({ type: 'longtask' });
+  });
+  return () => page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks);
+}
+
 test('the buttons open the file chooser, by mouse and by keyboard', async ({ browser }) => {
   const { page, context } = await signedIn(browser, 'angler');
   await water(page);
@@ -251,16 +263,10 @@ test('two tabs that claim the same draft make one catch', async ({ browser }) =>
 test('the page stays free while the bench searches: it hardly notices', async ({ browser }) => {
   const { page, context } = await signedIn(browser, 'angler');
   await water(page);
-  await page.evaluate(() => {
-    const seen = window as unknown as { longTasks: number[] };
-    seen.longTasks = [];
-    new PerformanceObserver((list) => {
-      for (const entry of list.getEntries()) seen.longTasks.push(entry.duration);
-    }).observe({ type: 'longtask' });
-  });
+  const longTasksOf = await watchLongTasks(page);
   await choose(page, 'fish.jpg', shot.jpeg);
   await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: 40_000 });
-  const longTasks = await page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks);
+  const longTasks = await longTasksOf();
   test.info().annotations.push({ type: 'long tasks', description: longTasks.map(Math.round).join(' ') });
   // The search takes a second or more; in the page itself that would be one task or a dozen.
   expect(longTasks.length).toBeLessThan(4);
@@ -276,20 +282,14 @@ test('the page stays free while the bench computes: hardly a task of over 50 ms'
   await choose(page, 'fish.jpg', shot.jpeg);
   await setHandles(page, shot);
   await page.waitForTimeout(1500);
-  await page.evaluate(() => {
-    const seen = window as unknown as { longTasks: number[] };
-    seen.longTasks = [];
-    new PerformanceObserver((list) => {
-      for (const entry of list.getEntries()) seen.longTasks.push(entry.duration);
-    }).observe({ type: 'longtask' });
-  });
+  const longTasksOf = await watchLongTasks(page);
   await page.locator('[data-handle=end-far]').focus();
   for (let i = 0; i < MOVES; i++) {
     await page.keyboard.press('ArrowLeft');
     await page.waitForTimeout(100);
   }
   await page.waitForTimeout(800);
-  const longTasks = await page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks);
+  const longTasks = await longTasksOf();
   // In the page itself each move's strips would be one such task; a noisy machine makes one now and then.
   test.info().annotations.push({ type: 'long tasks', description: longTasks.map(Math.round).join(' ') });
   expect(longTasks.length).toBeLessThan(MOVES / 3);

@@ -1,6 +1,5 @@
-import { projectBoardPoint, type LensPose } from '../lens.ts';
-import type { Raster } from '../rectify.ts';
 import { lineContrast, quantile, type PrintedFace } from './lineContrast.ts';
+import { colourAt, medianColour, type Rgb, type SeenFace } from './seenFace.ts';
 
 const REACH_MM = 7;
 const STEP_MM = 0.25;
@@ -15,9 +14,7 @@ const LEAST_STEP = 12;
 const INSIDE_MM: readonly [number, number] = [3, 9];
 const LEAST_LINE = 0.12;
 
-interface FaceInPhoto {
-  photo: Raster;
-  pose: LensPose;
+interface FaceInPhoto extends SeenFace {
   widthMm: number;
 }
 
@@ -88,12 +85,12 @@ export function isFaceBetween(
   before: readonly [number, number],
   here: readonly [number, number],
 ): boolean {
-  const colourOf = ([from, to]: readonly [number, number]): number[] | null => {
+  const colourOf = ([from, to]: readonly [number, number]): Rgb | null => {
     const places: [number, number][] = [];
     for (let share = 0.08; share < 1; share += 0.1)
       for (let yShare = 0.1; yShare < 0.91; yShare += 0.04)
         places.push([from + share * (to - from), yShare * face.widthMm]);
-    return medianColour(face, places);
+    return colourOver(face, places);
   };
   const a = colourOf(before);
   const b = colourOf(here);
@@ -101,20 +98,12 @@ export function isFaceBetween(
   return a.every((value, i) => Math.abs(Math.log((value + 6) / ((b[i] as number) + 6))) < SAME_COLOUR);
 }
 
-function medianColour(
-  { photo, pose }: FaceInPhoto,
-  places: readonly (readonly [number, number])[],
-): number[] | null {
-  const seen: [number[], number[], number[]] = [[], [], []];
-  for (const [xMm, yMm] of places) {
-    const [x, y] = projectBoardPoint(pose, xMm, yMm);
-    const column = Math.round(x);
-    const row = Math.round(y);
-    if (!(column >= 0 && row >= 0 && column < photo.widthPx && row < photo.heightPx)) continue;
-    const at = (row * photo.widthPx + column) * 4;
-    seen.forEach((channel, c) => channel.push(photo.data[at + c] as number));
-  }
-  return seen[0].length < 8 ? null : seen.map((channel) => quantile(channel, 0.5));
+/** Fewer places than this inside of the picture say nothing. */
+const LEAST_PLACES = 8;
+
+function colourOver(face: SeenFace, places: readonly (readonly [number, number])[]): Rgb | null {
+  const seen = places.map(([xMm, yMm]) => colourAt(face, xMm, yMm)).filter((colour) => colour !== null);
+  return seen.length < LEAST_PLACES ? null : medianColour(seen);
 }
 
 function edgeNear(
@@ -125,7 +114,7 @@ function edgeNear(
   const count = Math.round((reachMm + SIDE_MM) / STEP_MM);
   const profile: (readonly number[] | null)[] = [];
   for (let i = -count; i <= count; i++) {
-    profile.push(medianColour(face, placesAt(i * STEP_MM)));
+    profile.push(colourOver(face, placesAt(i * STEP_MM)));
   }
   const side = Math.round(SIDE_MM / STEP_MM);
   let best: number | null = null;

@@ -12,14 +12,8 @@ import type { Raster } from '../rectify.ts';
 import { faceEdges, faceEnd, isFaceBetween } from './faceEdges.ts';
 import { bandsOf, quantile, type PrintedFace } from './lineContrast.ts';
 import { faceUnder, movedAcross, poseOverLines, type MarkedLine } from './markedLines.ts';
-import {
-  coloursOf,
-  numeralsOf,
-  strokeProfile,
-  uprightOf,
-  type SeenFace,
-  type StrokeProfile,
-} from './print.ts';
+import { coloursOf, numeralsOf, strokeProfile, uprightOf, type StrokeProfile } from './print.ts';
+import type { SeenFace } from './seenFace.ts';
 import { rulingBetween, rulingNear, type Ruling } from './ruling.ts';
 
 /** Why no profile comes of a photograph. */

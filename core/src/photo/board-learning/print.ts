@@ -1,28 +1,8 @@
-import { projectBoardPoint, type LensPose } from '../lens.ts';
-import type { Raster } from '../rectify.ts';
+import { projectBoardPoint } from '../lens.ts';
 import type { MeasuringBoard } from '../board.ts';
 import { boardLines, faceLengthMm, mmPerUnit } from '../board.ts';
 import { quantile } from './lineContrast.ts';
-
-/** What strokes, numerals and colours are measured in: the picture itself, and where the face lies in it. */
-export interface SeenFace {
-  photo: Raster;
-  pose: LensPose;
-}
-
-type Rgb = readonly [number, number, number];
-
-/** Colour of the picture's nearest px, 0 to 255; null outside. */
-function colourAt({ photo, pose }: SeenFace, xMm: number, yMm: number, zMm = 0): Rgb | null {
-  const [x, y] = projectBoardPoint(pose, xMm, yMm, zMm);
-  const column = Math.round(x);
-  const row = Math.round(y);
-  if (!(column >= 0 && row >= 0 && column < photo.widthPx && row < photo.heightPx)) return null;
-  const at = (row * photo.widthPx + column) * 4;
-  return [photo.data[at] as number, photo.data[at + 1] as number, photo.data[at + 2] as number];
-}
-
-const lumaOf = ([r, g, b]: Rgb): number => 0.299 * r + 0.587 * g + 0.114 * b;
+import { colourAt, lumaOf, medianColour, type Rgb, type SeenFace } from './seenFace.ts';
 
 /** Brightness between px (bilinear), 0 to 255; null outside. */
 function lumaAt({ photo, pose }: SeenFace, xMm: number, yMm: number): number | null {
@@ -211,7 +191,7 @@ export function coloursOf(
       if (colour) bare.push(colour);
     }
   }
-  const middle = [0, 1, 2].map((channel) => quantile(bare.map((colour) => colour[channel as 0]), 0.5)) as unknown as Rgb; // prettier-ignore
+  const middle = medianColour(bare); // prettier-ignore
   const printed: Rgb[] = [];
   for (const line of lines) {
     for (const [from = 0, to = 1] of line.spans) {
@@ -222,7 +202,7 @@ export function coloursOf(
   const target = lumaOf(middle) * inkShare;
   printed.sort((a, b) => Math.abs(lumaOf(a) - target) - Math.abs(lumaOf(b) - target));
   const closest = printed.slice(0, Math.max(5, Math.floor(printed.length / 10)));
-  const ink = [0, 1, 2].map((channel) => quantile(closest.map((colour) => colour[channel as 0]), 0.5)) as unknown as Rgb; // prettier-ignore
+  const ink = medianColour(closest); // prettier-ignore
   // The ink's hue by its px, its brightness by all lines of the broadest kind.
   const exact = ink.map((value) => (value * target) / Math.max(1, lumaOf(ink))) as unknown as Rgb;
   const gain = Math.min(2.5, Math.max(0.8, LIGHT_LUMA / Math.max(lumaOf(middle), lumaOf(exact), 1)));
@@ -264,7 +244,7 @@ export function uprightOf(
       if (colour) seen.push(colour);
     }
     if (seen.length < 6) break;
-    profile.push([0, 1, 2].map((channel) => quantile(seen.map((colour) => colour[channel as 0]), 0.5)) as unknown as Rgb); // prettier-ignore
+    profile.push(medianColour(seen)); // prettier-ignore
   }
   if (profile.length < LEAST_UPRIGHT_MM) return null;
   const meanOf = (from: number, to: number): Rgb => {
