@@ -28,8 +28,12 @@ const SHADE_WEIGHT = 0.15;
 const LIT_WEIGHT = 0.1;
 /** How much white added to the board's colour counts: it may be glare. */
 const GLARE_WEIGHT = 0.45;
-/** Share of the inside's distance at which the edge lies: fins thin out towards their edge. */
-const EDGE_SHARE = 0.35;
+/** How much of the light comes from the fin at what is called its edge: fins thin out towards it. */
+const EDGE_COVER = 0.35;
+/** A tail hardly darker or lighter than the face differs by its hue: light and its 8-bit value go alike, 8-bit steps. */
+const LEAST_LUMA_STEP = 12;
+/** Light goes as about this power of an 8-bit value (IEC 61966-2-1). */
+const GAMMA = 2.2;
 /** An edge farther than this from the coarse mask's is not the tail's. */
 const NEAR_MASK_MM = 2.2;
 
@@ -68,12 +72,12 @@ export function findTailTip(
   };
   const view = viewFace(photo, pose, window);
   let away = distances(view, pattern, hint, faceAt, distance);
-  let level = edgeLevel(view, away, hint);
+  let level = edgeLevel(view, away, hint, faceAt);
   const likeShadow = !level;
   if (!level) {
     // A tail in a shade of the board's own colour: all that is left is that it is darker.
     away = distances(view, pattern, hint, faceAt, plainDistance);
-    level = edgeLevel(view, away, hint);
+    level = edgeLevel(view, away, hint, faceAt);
   }
   if (!level) return null;
   const edges = withoutSpikes(rowEdges(view, away, hint, level.atLevel));
@@ -160,7 +164,7 @@ function distance(
     const perp = Math.hypot(p[0] - shade * face[0], p[1] - shade * face[1], p[2] - shade * face[2]);
     return Math.hypot(perp, shadeCount(shade) * Math.sqrt(size));
   }
-  const luma = 0.3 * face[0] + 0.6 * face[1] + 0.1 * face[2];
+  const luma = lumaOf(face);
   if (shade * luma < 1.08 * brightestFace) {
     // The same face in better light: next to a shadow's edge.
     const lit = Math.hypot(p[0] - shade * face[0], p[1] - shade * face[1], p[2] - shade * face[2]);
@@ -194,8 +198,7 @@ function inkShareOf(
   face: readonly [number, number, number],
   pattern: Pattern,
 ): number {
-  const log = (c: readonly [number, number, number]): number =>
-    Math.log(0.3 * c[0] + 0.6 * c[1] + 0.1 * c[2] + 6);
+  const log = (c: readonly [number, number, number]): number => Math.log(lumaOf(c) + 6);
   return ((pattern.inkDarker ? 1 : -1) * (log(face) - log(p))) / pattern.inkContrast;
 }
 
@@ -287,16 +290,26 @@ function edgeLevel(
   view: FaceView,
   away: Float32Array,
   hint: TailHint,
+  faceAt: FaceColourAt,
 ): { atLevel: number; contrast: number } | null {
   const inside: number[] = [];
   const outside: number[] = [];
+  const tailLumas: number[] = [];
+  const faceLumas: number[] = [];
   for (let row = 0; row < view.rows; row += 2) {
     const coarseMm = coarseEdge(hint, view.fromYMm + (row + 0.5) / view.cellsPerMm);
     if (Number.isNaN(coarseMm)) continue;
     for (let column = 0; column < view.columns; column += 2) {
-      const off = view.fromXMm + (column + 0.5) / view.cellsPerMm - coarseMm;
-      if (off < -1 && off > -12) inside.push(away[row * view.columns + column] as number);
-      else if (off > 1.5 && off < 9) outside.push(away[row * view.columns + column] as number);
+      const xMm = view.fromXMm + (column + 0.5) / view.cellsPerMm;
+      const off = xMm - coarseMm;
+      const i = row * view.columns + column;
+      if (off < -1 && off > -12) {
+        inside.push(away[i] as number);
+        if (off > -5) {
+          tailLumas.push(lumaOf([view.rgb[3 * i] as number, view.rgb[3 * i + 1] as number, view.rgb[3 * i + 2] as number])); // prettier-ignore
+          faceLumas.push(lumaOf(faceAt(xMm, view.fromYMm + (row + 0.5) / view.cellsPerMm)));
+        }
+      } else if (off > 1.5 && off < 9) outside.push(away[row * view.columns + column] as number);
     }
   }
   if (inside.length < 20 || outside.length < 20) return null;
@@ -305,8 +318,21 @@ function edgeLevel(
   const noise = at(outside, 0.5);
   const tail = at(inside, 0.5);
   if (tail < 1.5 * noise + 4) return null;
-  return { atLevel: noise + EDGE_SHARE * (tail - noise), contrast: tail / Math.max(1, at(outside, 0.75)) };
+  const share = edgeShare(at(faceLumas, 0.5), at(tailLumas, 0.5));
+  return { atLevel: noise + share * (tail - noise), contrast: tail / Math.max(1, at(outside, 0.75)) };
 }
+
+/**
+ * At which share of the way from the face's 8-bit value to the tail's the fin gives its share of the light. On a dark
+ * board a trace of a light fin already lifts the value far; on a light one a dark fin takes little away.
+ */
+function edgeShare(face: number, tail: number): number {
+  if (Math.abs(tail - face) < LEAST_LUMA_STEP) return EDGE_COVER;
+  const light = (1 - EDGE_COVER) * face ** GAMMA + EDGE_COVER * tail ** GAMMA;
+  return (light ** (1 / GAMMA) - face) / (tail - face);
+}
+
+const lumaOf = (c: readonly [number, number, number]): number => 0.3 * c[0] + 0.6 * c[1] + 0.1 * c[2];
 
 function rowEdges(view: FaceView, away: Float32Array, hint: TailHint, level: number): (number | null)[] {
   const { columns, rows, cellsPerMm } = view;
