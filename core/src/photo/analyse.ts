@@ -67,8 +67,8 @@ const USUAL_TILT_LIMIT_DEG = 20;
  */
 const FIN_FADE_MM = 0.45;
 /** Scatter of the tail's edge on sharp pictures, mm and px (measured; docs/measuring.md). */
-const EDGE_SIGMA_MM = 0.45;
-const EDGE_SIGMA_PX = 0.4;
+const EDGE_SIGMA_MM = 0.4;
+const EDGE_SIGMA_PX = 0.36;
 /** Height of a closed mouth over the face, as a share of the fish's length (from memory). */
 const NOSE_HEIGHT_SHARE = 0.045;
 

@@ -80,15 +80,113 @@ export function findTailTip(
     level = edgeLevel(view, away, hint, faceAt);
   }
   if (!level) return null;
-  const edges = withoutSpikes(rowEdges(view, away, hint, level.atLevel));
-  const tip = farthest(view, edges, hint);
-  if (!tip) return null;
+  const edges = withoutSpikes(rowEdges(view, away, hint, level.atLevel, seenLines(view, pattern)));
+  const farthestTip = farthest(view, edges, hint);
+  if (!farthestTip) return null;
+  const clear = farthest(view, awayFromNumerals(view, edges, hint), hint);
+  // Between where the tail is seen apart from numerals and where it seems to end in one, nobody knows.
+  const doubtfulMm = clear ? Math.max(0, farthestTip.xMm - clear.xMm) : 0;
+  const tip =
+    doubtfulMm > MOST_IN_NUMERAL_MM ? { ...farthestTip, xMm: farthestTip.xMm - doubtfulMm / 2 } : farthestTip;
   const edge = edges.flatMap((at, row) =>
     at === null ? [] : [[at, view.fromYMm + (row + 0.5) / view.cellsPerMm] as const],
   );
   const inNumeral = [0, 0.5, 1, 1.5].some((off) => hint.printedAt(tip.xMm + off, tip.yMm) !== BARE);
-  const blindMm = blindAt(pattern, tip.xMm, tip.yMm);
+  const blindMm = Math.max(
+    blindAt(pattern, tip.xMm, tip.yMm),
+    doubtfulMm > MOST_IN_NUMERAL_MM ? doubtfulMm : 0,
+  );
   return { ...tip, contrast: level.contrast, blindMm, inNumeral, likeShadow, edge };
+}
+
+/** A tail that ends by more than this farther out in a numeral than beside it may be the numeral itself, mm. */
+const MOST_IN_NUMERAL_MM = 1.5;
+const BESIDE_NUMERAL_MM = [-0.5, 0, 0.5, 1, 1.5];
+
+function awayFromNumerals(
+  view: FaceView,
+  edges: readonly (number | null)[],
+  { printedAt }: TailHint,
+): (number | null)[] {
+  return edges.map((edge, row) => {
+    const yMm = view.fromYMm + (row + 0.5) / view.cellsPerMm;
+    return edge !== null && BESIDE_NUMERAL_MM.every((off) => printedAt(edge + off, yMm) === BARE)
+      ? edge
+      : null;
+  });
+}
+
+/** A line is seen in a row when it is this deep, as a share of the ink's own depth, in most rows about it. */
+const SEEN_DEPTH = 0.5;
+const SEEN_ROWS = 6;
+const SEEN_SHARE = 0.7;
+/** The face beside a line is looked at this far beyond its edge, mm. */
+const BESIDE_LINE_MM = 1.2;
+
+interface BareLine {
+  xMm: number;
+  /** Half its stroke and its blur, mm. */
+  outerMm: number;
+  /** 1 for each row in which it lies bare. */
+  bare: Uint8Array;
+}
+
+/** Colours on both sides of a line that differ by less are of one and the same thing, 8-bit steps. */
+const SAME_COLOUR = 14;
+
+/** Whether what ends at a line goes on behind it: then it is face, in another light than was thought. */
+function goesOnBeyond(view: FaceView, row: number, edgeMm: number, beyondMm: number): boolean {
+  const meanOf = (fromMm: number, toMm: number): [number, number, number] | null => {
+    const sum: [number, number, number] = [0, 0, 0];
+    let count = 0;
+    for (let xMm = fromMm; xMm <= toMm; xMm += 1 / view.cellsPerMm) {
+      const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
+      const i = row * view.columns + column;
+      if (column < 0 || column >= view.columns || !view.inPhoto[i]) return null;
+      for (const channel of [0, 1, 2] as const) sum[channel] += view.rgb[3 * i + channel] as number;
+      count++;
+    }
+    return [sum[0] / count, sum[1] / count, sum[2] / count];
+  };
+  const inside = meanOf(edgeMm - 3.5, edgeMm - 1);
+  const outside = meanOf(beyondMm + 0.5, beyondMm + 3);
+  return inside !== null && outside !== null && plainDistance(inside, outside) < SAME_COLOUR;
+}
+
+/** The printed lines about the tail, and in which rows each lies bare. */
+function seenLines(view: FaceView, pattern: Pattern): BareLine[] {
+  const { columns, rows, cellsPerMm, fromXMm, fromYMm } = view;
+  const logAt = (row: number, xMm: number): number | null => {
+    const column = Math.floor((xMm - fromXMm) * cellsPerMm);
+    const i = row * columns + column;
+    if (column < 0 || column >= columns || !view.inPhoto[i]) return null;
+    return Math.log(
+      lumaOf([view.rgb[3 * i] as number, view.rgb[3 * i + 1] as number, view.rgb[3 * i + 2] as number]) + 6,
+    );
+  };
+  const sign = pattern.inkDarker ? 1 : -1;
+  return pattern.lines
+    .filter(({ xMm }) => xMm > fromXMm && xMm < fromXMm + columns / cellsPerMm)
+    .map(({ xMm, strokeMm, spansMm }) => {
+      const deep = new Uint8Array(rows);
+      for (let row = 0; row < rows; row++) {
+        const yMm = fromYMm + (row + 0.5) / cellsPerMm;
+        if (!spansMm.some(([from, to]) => yMm > from && yMm < to)) continue;
+        const middle = logAt(row, xMm);
+        const before = logAt(row, xMm - strokeMm / 2 - BESIDE_LINE_MM);
+        const after = logAt(row, xMm + strokeMm / 2 + BESIDE_LINE_MM);
+        if (middle === null || before === null || after === null) continue;
+        const depth = Math.min(sign * (before - middle), sign * (after - middle)) / pattern.inkContrast;
+        deep[row] = depth > SEEN_DEPTH ? 1 : 0;
+      }
+      const bare = new Uint8Array(rows);
+      for (let row = SEEN_ROWS; row + SEEN_ROWS < rows; row++) {
+        let count = 0;
+        for (let near = row - SEEN_ROWS; near <= row + SEEN_ROWS; near++) count += deep[near] as number;
+        if (count >= SEEN_SHARE * (2 * SEEN_ROWS + 1)) bare[row] = 1;
+      }
+      return { xMm, outerMm: strokeMm / 2 + 0.5, bare };
+    });
 }
 
 /** Within the blurred edges of a printed line nobody sees where a tail ends. */
@@ -334,16 +432,29 @@ function edgeShare(face: number, tail: number): number {
 
 const lumaOf = (c: readonly [number, number, number]): number => 0.3 * c[0] + 0.6 * c[1] + 0.1 * c[2];
 
-function rowEdges(view: FaceView, away: Float32Array, hint: TailHint, level: number): (number | null)[] {
+function rowEdges(
+  view: FaceView,
+  away: Float32Array,
+  hint: TailHint,
+  level: number,
+  bareLines: readonly BareLine[],
+): (number | null)[] {
   const { columns, rows, cellsPerMm } = view;
   const edges: (number | null)[] = [];
   for (let row = 0; row < rows; row++) {
     const coarseMm = coarseEdge(hint, view.fromYMm + (row + 0.5) / cellsPerMm);
-    edges.push(
-      Number.isNaN(coarseMm)
-        ? null
-        : rowEdge(away.subarray(row * columns, (row + 1) * columns), view, coarseMm, level),
-    );
+    const edge = Number.isNaN(coarseMm)
+      ? null
+      : rowEdge(away.subarray(row * columns, (row + 1) * columns), view, coarseMm, level);
+    const isFace =
+      edge !== null &&
+      bareLines.some(
+        ({ bare, xMm, outerMm }) =>
+          bare[row] === 1 &&
+          // Inside of what seems to be tail, or the only thing that ends it.
+          (edge > xMm + 1 || (edge > xMm - outerMm - 2 && goesOnBeyond(view, row, edge, xMm + outerMm))),
+      );
+    edges.push(isFace ? null : edge);
   }
   return edges;
 }
