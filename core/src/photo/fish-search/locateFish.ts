@@ -59,6 +59,7 @@ export function locateFish(
   const tip = findTailTip(photo, pose, pattern, hint, faceAt);
   if (!tip || (breaksOffBeyond(evidence, pattern, tip, hint) && !isBareBeyond(view, coverage.odds, tip)))
     return { ok: false, code: 'no-tail' };
+  if (piece.area / view.cellsPerMm ** 2 < THINNEST * tip.xMm ** 2) return { ok: false, code: 'no-tail' };
   const isCovered = (xMm: number, yMm: number): boolean => {
     const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
     const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
@@ -66,6 +67,12 @@ export function locateFish(
   };
   return { ok: true, value: { view, coverage, labels, piece, tip, evidence, isCovered } };
 }
+
+/**
+ * Area of a fish as a share of its length squared, at least: a pike has about 0.1 (from memory), an eel less. What is
+ * thinner is taken for a strip of a fish whose other parts look like the board.
+ */
+const THINNEST = 0.07;
 
 /** How far beyond the tip the lines are looked at, and which share of them must be seen there. */
 const BEYOND_MM = 55;
