@@ -20,6 +20,8 @@ const PAGES: [string, Role, string, RegExp][] = [
   ['event', 'director', '', /Kestrel Mere Board Open/],
   ['rules', 'director', '/rules', /Rule sheet, version/],
   ['people', 'director', '/people', /People/],
+  ['boards', 'director', '/boards', /Kinds of board/],
+  ['new board', 'director', '/boards/new', /A new kind of board/],
   ['water', 'angler', '/water', /Water/],
   ['judge', 'judge', '/judge', /Judge/],
   ['standings', 'angler', '/standings', /Standings/],

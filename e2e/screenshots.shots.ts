@@ -53,6 +53,7 @@ test('judge’s desk', async ({ browser }) => {
   await page.locator('main ul').getByRole('link').first().click();
   await expect(page.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
   await page.keyboard.press('1');
+  await expect(page.getByText('The server reads the original')).toBeHidden({ timeout: 30_000 });
   await take(page, 'judge-desk');
   await context.close();
 });

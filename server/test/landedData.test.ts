@@ -10,6 +10,8 @@ import { mariadbStorage, type Storage } from '../src/storage/storage.ts';
 
 /** Dumps and commands of every landed version, as they were written then. They are never edited. */
 const FIXTURES = new URL('./fixtures/', import.meta.url);
+/** How many ledger entries each dump holds. */
+const ENTRIES: Record<string, number> = { 'database.v1.sql.gz': 10, 'database.v2.sql.gz': 9 };
 const named = (pattern: RegExp) => readdirSync(FIXTURES).filter((name) => pattern.test(name));
 
 describe.each(named(/^database\..*\.sql\.gz$/))('the database of %s', (name) => {
@@ -36,7 +38,7 @@ describe.each(named(/^database\..*\.sql\.gz$/))('the database of %s', (name) => 
   it('is migrated, its record fits, and its standings are what they were', async () => {
     const [event] = await storage.read.events.all();
     const eventId = event?.eventId ?? '';
-    expect(await checkLedger(storage.read, eventId)).toMatchObject({ ok: true, entries: 10 });
+    expect(await checkLedger(storage.read, eventId)).toMatchObject({ ok: true, entries: ENTRIES[name] });
     const { standings } = await computeStandings(storage.read, eventId, { include: 'all', dayId: null });
     // Two fish of 62 steps, one of them with a quarter inch off for an open mouth.
     expect(standings.map((one) => one.score.steps)).toEqual([123, 0]);

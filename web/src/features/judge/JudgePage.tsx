@@ -7,9 +7,11 @@ import { VerdictRecord } from '../catch/VerdictRecord.tsx';
 import { WithCatch } from '../catch/WithCatch.tsx';
 import { speciesName } from '../catch/words.ts';
 import { CatchBench } from '../photo/CatchBench.tsx';
+import { useReadAhead, useServerReading } from '../photo/ServerReading.tsx';
 import { DecisionPanel } from './DecisionPanel.tsx';
 import { EvidenceSummary } from './EvidenceSummary.tsx';
 import { JustDecided } from './justDecided.tsx';
+import { useRound } from './useDecide.ts';
 
 export function JudgePage() {
   return (
@@ -19,6 +21,9 @@ export function JudgePage() {
 
 function Desk({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
   const { event } = useInEvent();
+  const { followingId } = useRound(caught);
+  const server = useServerReading(caught, caught.mayJudge || caught.isOwn);
+  useReadAhead(followingId, server.isSuccess);
   return (
     <div className="grid gap-x-6 gap-y-2 lg:grid-cols-[minmax(0,1fr)_20rem]">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6 lg:col-span-2">

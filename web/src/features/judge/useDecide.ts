@@ -20,6 +20,7 @@ export function useRound(caught: CatchView) {
   const at = (queue.data?.items ?? []).findIndex((one) => one.catchId === caught.catchId);
   const following = others[at === -1 || at >= others.length ? 0 : at];
   return {
+    followingId: following?.catchId ?? null,
     next: () => void navigate(eventPath(event.eventId, 'judge', ...(following ? [following.catchId] : []))),
     undoLast: () => void undo(),
   };

@@ -18,6 +18,21 @@ export function useServerReading(caught: CatchView, isWanted: boolean) {
   });
 }
 
+/** Has the server read the catch that is likely looked at next, once it is done with this one. */
+export function useReadAhead(catchId: string | null, isTime: boolean): void {
+  useQuery({
+    queryKey: ['bench-reading-ahead', catchId],
+    enabled: catchId !== null && isTime,
+    staleTime: Infinity,
+    retry: false,
+    // The answer is thrown away: the server remembers it, and gives it at once to whoever asks in earnest.
+    queryFn: async ({ signal }) => {
+      await getJson(`/api/catches/${catchId ?? ''}/bench-reading?ahead=true`, signal);
+      return true;
+    },
+  });
+}
+
 /** The server's reading beside the one that was claimed. */
 export function ServerReading({
   found,
