@@ -1,7 +1,6 @@
-import { createRequire } from 'node:module';
-import type OpenCvModule from '@techstark/opencv-js';
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { cv, openCvReady } from './openCv.test-data.ts';
 import {
   boardMap,
   boardPointOf,
@@ -24,12 +23,7 @@ import {
 } from './index.ts';
 import { distortPx, turnedBy } from './lens.ts';
 
-type OpenCv = typeof OpenCvModule;
-const cv = createRequire(import.meta.url)('@techstark/opencv-js') as OpenCv;
-
-beforeAll(async () => {
-  while (!('Mat' in cv)) await new Promise((resolve) => setTimeout(resolve, 20));
-});
+beforeAll(openCvReady);
 
 const board = SHIPPED_BOARDS[0] as MeasuringBoard;
 const LEVEL = [1, 0, 0, 0, 1, 0, 0, 0, 1] as const;

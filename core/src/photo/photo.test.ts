@@ -1,7 +1,6 @@
-import { createRequire } from 'node:module';
-import type OpenCvModule from '@techstark/opencv-js';
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { cv, openCvReady } from './openCv.test-data.ts';
 import {
   SHIPPED_BOARDS,
   boardLines,
@@ -23,13 +22,7 @@ import {
   type Quad,
 } from './index.ts';
 
-type OpenCv = typeof OpenCvModule;
-// OpenCV's module is a thenable that resolves to itself: imported or awaited it never ends, so it is required and asked.
-const cv = createRequire(import.meta.url)('@techstark/opencv-js') as OpenCv;
-
-beforeAll(async () => {
-  while (!('Mat' in cv)) await new Promise((resolve) => setTimeout(resolve, 20));
-});
+beforeAll(openCvReady);
 
 function openCvHomography(from: Quad, to: Quad): number[] {
   const a = cv.matFromArray(4, 1, cv.CV_32FC2, from.flat());

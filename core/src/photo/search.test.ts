@@ -1,9 +1,8 @@
-import { createRequire } from 'node:module';
-import type OpenCvModule from '@techstark/opencv-js';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { cv, openCvReady } from './openCv.test-data.ts';
 import { label } from './fish-search/mask.ts';
 import { smoothTones, shrinkFactor, shrinkRaster } from './board-search/tones.ts';
-import { drawBoardPicture, type BoardPicture } from './drawnBoard.ts';
+import { drawBoardPicture, type BoardPicture } from './drawnBoard.test-data.ts';
 import {
   SHIPPED_BOARDS,
   analysePhoto,
@@ -20,12 +19,7 @@ import {
   type Raster,
 } from './index.ts';
 
-type OpenCv = typeof OpenCvModule;
-const cv = createRequire(import.meta.url)('@techstark/opencv-js') as OpenCv;
-
-beforeAll(async () => {
-  while (!('Mat' in cv)) await new Promise((resolve) => setTimeout(resolve, 20));
-});
+beforeAll(openCvReady);
 
 const board = (id: string): MeasuringBoard => findBoard(id) as MeasuringBoard;
 const birch = board('birch-30in');

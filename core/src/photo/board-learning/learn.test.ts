@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { SHIPPED_BOARDS, mmPerUnit, type MeasuringBoard } from '../board.ts';
 import { seededDice } from '../dice.ts';
-import { drawBoardPicture, type BoardPicture, type BoardView } from '../drawnBoard.ts';
+import { drawBoardPicture, type BoardPicture, type BoardView } from '../drawnBoard.test-data.ts';
 import { projectBoardPoint } from '../lens.ts';
 import { fitHomography, mapPoint } from '../homography.ts';
 import type { Point } from '../point.ts';

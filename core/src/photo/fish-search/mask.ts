@@ -1,16 +1,6 @@
 import type { FaceView } from './faceView.ts';
 
-/** What lies on the board, as one piece that begins near the stop. */
-export interface FishMask {
-  /** 1 where the piece is; the view's cells. */
-  cells: Uint8Array;
-  area: number;
-  fromColumn: number;
-  toColumn: number;
-  /** Other pieces of some size, largest first: a card, a second fish. */
-  others: readonly Piece[];
-}
-
+/** Neighbouring covered cells. */
 export interface Piece {
   label: number;
   area: number;

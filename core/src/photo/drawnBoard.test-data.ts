@@ -2,6 +2,7 @@ import { boardLines, boardNumerals, faceLengthMm, type MeasuringBoard } from './
 import { seededDice } from './dice.ts';
 import { boardPointOf, projectBoardPoint, turnedBy, type LensPose } from './lens.ts';
 import { crossingsAt, glyphOf, textWidthMm } from './lettering.ts';
+import type { Point } from './point.ts';
 import type { Raster } from './rectify.ts';
 
 /** How a drawn board is looked at. */
@@ -19,6 +20,10 @@ export interface BoardView {
   withNumerals?: boolean;
   /** Grey cloth from and to along the board. */
   coveredMm?: readonly [number, number];
+  /** Flat things on the face, board mm, the later ones on top. */
+  things?: readonly { outlineMm: readonly Point[]; colour: readonly [number, number, number] }[];
+  /** Share of the light that is left at a place: shadows. */
+  lightAt?: (xMm: number, yMm: number) => number;
 }
 
 export interface BoardPicture {
@@ -29,6 +34,7 @@ export interface BoardPicture {
 }
 
 const CELLS_PER_MM = 4;
+const THING_CELLS_PER_MM = 8;
 
 /** Draws a board as print alone, evenly lit on grey noise: for tests of the search with a known pose. */
 export function drawBoardPicture(board: MeasuringBoard, view: BoardView): BoardPicture {
@@ -42,18 +48,23 @@ export function drawBoardPicture(board: MeasuringBoard, view: BoardView): BoardP
   const face = rgbOf(board.face);
   const ink = rgbOf(board.ink);
   const lengthMm = faceLengthMm(board);
+  const things = (view.things ?? []).map((thing) => ({ ...thing, isInside: insideOf(thing.outlineMm) }));
   for (let row = 0; row < heightPx; row++) {
     for (let column = 0; column < widthPx; column++) {
       const sum = [0, 0, 0];
       for (let ray = 0; ray < 4; ray++) {
         const [x, y] = boardPointOf(pose, column + ((ray & 1) - 0.5) / 2, row + ((ray >> 1) - 0.5) / 2);
         const covered = view.coveredMm && x > view.coveredMm[0] && x < view.coveredMm[1];
+        const thing = things.findLast(({ isInside }) => isInside(x, y));
+        const light = view.lightAt?.(x, y) ?? 1;
         const onFace = !covered && x >= 0 && y >= 0 && x < lengthMm && y < board.widthMm;
         const inked = onFace ? print.at(x, y) : 0;
         for (let channel = 0; channel < 3; channel++) {
           const bare = face[channel as 0 | 1 | 2];
-          sum[channel] =
-            (sum[channel] as number) + (onFace ? bare + (ink[channel as 0 | 1 | 2] - bare) * inked : 105) / 4;
+          const seen =
+            thing?.colour[channel as 0 | 1 | 2] ??
+            (onFace ? bare + (ink[channel as 0 | 1 | 2] - bare) * inked : 105);
+          sum[channel] = (sum[channel] as number) + (light * seen) / 4;
         }
       }
       const noise = 6 * (dice() + dice() - 1);
@@ -145,6 +156,52 @@ function printOf(board: MeasuringBoard, withNumerals: boolean): { at(x: number, 
           Math.min(columns - 1, Math.floor(x * CELLS_PER_MM))
       ] as number,
   };
+}
+
+/** Whether a place lies inside of an outline (even-odd rule), looked up in cells of an eighth of a mm. */
+function insideOf(outline: readonly Point[]): (xMm: number, yMm: number) => boolean {
+  const [xs, ys] = [outline.map(([x]) => x), outline.map(([, y]) => y)];
+  const [fromXMm, fromYMm] = [Math.min(...xs), Math.min(...ys)];
+  const columns = Math.ceil((Math.max(...xs) - fromXMm) * THING_CELLS_PER_MM);
+  const rows = Math.ceil((Math.max(...ys) - fromYMm) * THING_CELLS_PER_MM);
+  const cells = new Uint8Array(columns * rows);
+  for (let row = 0; row < rows; row++) {
+    const crossings = crossingsAt([outline.flat()], fromYMm + (row + 0.5) / THING_CELLS_PER_MM);
+    for (let i = 0; i + 1 < crossings.length; i += 2) {
+      const cell = (xMm: number): number => Math.round((xMm - fromXMm) * THING_CELLS_PER_MM);
+      cells.fill(
+        1,
+        row * columns + cell(crossings[i] as number),
+        row * columns + cell(crossings[i + 1] as number),
+      );
+    }
+  }
+  return (xMm, yMm) => {
+    const column = Math.floor((xMm - fromXMm) * THING_CELLS_PER_MM);
+    const row = Math.floor((yMm - fromYMm) * THING_CELLS_PER_MM);
+    return column >= 0 && row >= 0 && column < columns && row < rows && cells[row * columns + column] === 1;
+  };
+}
+
+/** A flat fish: nose at the stop, a body, a narrow root of the tail, a fork whose upper lobe reaches `lengthMm`. */
+export function flatFish(lengthMm: number, axisMm: number, depthShare = 0.26): Point[] {
+  const half = (depthShare * lengthMm) / 2;
+  const upper: Point[] = [];
+  const lower: Point[] = [];
+  for (let share = 0; share <= 0.84; share += 0.02) {
+    const thick = half * Math.max(0.16, Math.sin(Math.PI * Math.min(1, share / 0.86) ** 0.7));
+    upper.push([share * lengthMm, axisMm - thick]);
+    lower.push([share * lengthMm, axisMm + thick]);
+  }
+  const tail: Point[] = [
+    [0.97 * lengthMm, axisMm - 0.85 * half],
+    [lengthMm, axisMm - 0.6 * half],
+    [lengthMm, axisMm - 0.45 * half],
+    [0.93 * lengthMm, axisMm],
+    [0.985 * lengthMm, axisMm + 0.55 * half],
+    [0.97 * lengthMm, axisMm + 0.85 * half],
+  ];
+  return [...upper, ...tail, ...lower.reverse()];
 }
 
 function rgbOf(hex: string): readonly [number, number, number] {
