@@ -1,0 +1,150 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { boardSchema } from '@lauta/contract';
+import { isSameKind, type Learning, type MeasuringBoard } from '@lauta/core/photo';
+import { sendCommand } from '../../door/door.ts';
+import { Field } from '../../frame/Field.tsx';
+import { Signal } from '../../frame/Signal.tsx';
+import { eventPath, useInEvent } from '../../frame/inEvent.ts';
+import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { BoardDrawing } from './BoardDrawing.tsx';
+import { useBoards } from './queries.ts';
+import { keyOf, rulingWords } from './words.ts';
+
+/** What was read, what it rests on, and the few things that a photograph cannot tell. */
+export function LearntBoardForm({ learnt }: { learnt: Learning }) {
+  const { event } = useInEvent();
+  const boards = useBoards(event.eventId);
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [name, setName] = useState('');
+  const [stopMm, setStopMm] = useState(String(learnt.board.stop.heightMm));
+  const [wallMm, setWallMm] = useState(String(learnt.board.wall?.heightMm ?? 0));
+  const [issue, setIssue] = useState<string | null>(null);
+  const [error, setError] = useState<unknown>(null);
+  const isSending = useRef(false);
+  const heading = useRef<HTMLHeadingElement>(null);
+  // It comes in below what was worked on.
+  useEffect(() => {
+    void heading.current?.scrollIntoView({ block: 'start' });
+  }, []);
+  const { wall } = learnt.board;
+  const board: MeasuringBoard = {
+    ...learnt.board,
+    id: keyOf(name) || 'board',
+    name: name.trim() || 'new kind',
+    stop: { ...learnt.board.stop, heightMm: Number(stopMm) },
+    wall: wall && { ...wall, heightMm: Number(wallMm) },
+  };
+  const twin = boards.all.find((one) => isSameKind(one, board));
+  const add = async (): Promise<void> => {
+    if (isSending.current) return;
+    if (!keyOf(name)) {
+      setIssue('Give it a name with letters or figures.');
+      return;
+    }
+    const checked = boardSchema.safeParse(board);
+    setIssue(checked.success ? null : 'The heights must be figures between 0 and 300 mm.');
+    if (!checked.success) return;
+    isSending.current = true;
+    setError(null);
+    try {
+      await sendCommand('board.add', event.eventId, { board: checked.data });
+      await client.invalidateQueries({ queryKey: ['event', event.eventId] });
+      void navigate(eventPath(event.eventId, 'boards'));
+    } catch (problem) {
+      setError(problem);
+    } finally {
+      isSending.current = false;
+    }
+  };
+  return (
+    <section aria-labelledby="learnt" className="grid gap-3 lg:col-span-2">
+      <h2 id="learnt" ref={heading}>
+        What was read
+      </h2>
+      <BoardDrawing board={board} />
+      <p role="status">{rulingWords(board)}</p>
+      <ul className="grid gap-0.5">
+        <li>
+          <Signal tone={learnt.seenShare > 0.85 ? 'clear' : 'look'}>
+            {Math.round(100 * learnt.seenShare)} % of these lines are seen in their places
+          </Signal>
+        </li>
+        <li>
+          <Signal tone={learnt.isFoundAgain ? 'clear' : 'look'}>
+            {learnt.isFoundAgain
+              ? 'told only this, the bench finds the board in the photograph by itself'
+              : 'told only this, the bench does not find the board by itself: take another photograph'}
+          </Signal>
+        </li>
+        {twin && (
+          <li>
+            <Signal tone="look">
+              the same lines as the {twin.name}: the two could not be told from each other
+            </Signal>
+          </li>
+        )}
+      </ul>
+      <form
+        noValidate
+        className="grid gap-3 sm:grid-cols-[minmax(0,2fr)_1fr_1fr] sm:items-start"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void add();
+        }}
+      >
+        <Field label="What it is called" hint={name ? `Its key is ${board.id}.` : undefined}>
+          {(field) => (
+            <input
+              {...field}
+              className="input h-12 w-full"
+              maxLength={80}
+              value={name}
+              onChange={(e) => setName(e.target.value)}
+            />
+          )}
+        </Field>
+        <Field label="Height of the stop, mm" hint="Guessed; better by a ruler.">
+          {(field) => (
+            <input
+              {...field}
+              inputMode="decimal"
+              className="input num h-12 w-full"
+              value={stopMm}
+              onChange={(e) => setStopMm(e.target.value)}
+            />
+          )}
+        </Field>
+        {learnt.board.wall && (
+          <Field label="Height of the wall, mm" hint="Guessed; better by a ruler.">
+            {(field) => (
+              <input
+                {...field}
+                inputMode="decimal"
+                className="input num h-12 w-full"
+                value={wallMm}
+                onChange={(e) => setWallMm(e.target.value)}
+              />
+            )}
+          </Field>
+        )}
+        <div className="grid gap-2 sm:col-span-full">
+          {issue && (
+            <p role="alert" className="text-error font-semibold">
+              {issue}
+            </p>
+          )}
+          <ProblemNote error={error} />
+          <button type="submit" className="btn btn-primary h-14 justify-self-start">
+            Add it to this event
+          </button>
+          <p className="text-quiet text-sm">
+            It counts once a rule sheet approves it. Until then claims on it are marked for the judge.
+          </p>
+        </div>
+      </form>
+    </section>
+  );
+}
