@@ -94,7 +94,7 @@ describe('the face’s edges', () => {
     const end = faceEnd(face, lengthMm - 2.5, 6);
     // The last line lies on the end, half of it beyond.
     expect(Math.abs((end ?? NaN) - lengthMm)).toBeLessThan(2.2);
-    expect(faceEnd(face, lengthMm / 2 + 10, 1.5)).toBeNull();
+    expect(faceEnd(face, lengthMm / 2 + 9.5, 0.3)).toBeNull();
   });
 
   it('and the ground beyond is no face', () => {
