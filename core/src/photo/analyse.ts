@@ -8,7 +8,7 @@ import type { Finding } from './findings.ts';
 import { locateFish, type FishTrouble, type LocatedFish } from './fish-search/locateFish.ts';
 import { axisAtStop, flareAt, outlineOf, type FishOutline } from './fish-search/outline.ts';
 import { cameraPlaceMm, lensTiltDeg, projectBoardPoint, type LensPose } from './lens.ts';
-import type { Point, Quad } from './point.ts';
+import { scalePx, type Point, type Quad } from './point.ts';
 import type { BoardLens } from './boardMap.ts';
 import type { BoardMarks, ErrorShare } from './reading.ts';
 import { TAIL_HEIGHT_SIGMA_MM, trueLengthMm } from './tailHeight.ts';
@@ -87,7 +87,7 @@ export function* analysisSteps(
   const small = shrinkRaster(photo, factor);
   const smooth = smoothTones(tonesOf(small));
   yield 'board';
-  const near = options.near?.map(([x, y]): Point => [(x + 0.5) / factor - 0.5, (y + 0.5) / factor - 0.5]);
+  const near = options.near?.map((corner) => scalePx(corner, 1 / factor));
   const search = searchBoards(smooth, claimed, options, near as Quad | undefined);
   let step = search.next();
   while (!step.done) {
@@ -161,7 +161,7 @@ type Scale = (point: Point) => Point;
 
 /** From px of the shrunk picture to px of the whole: a block's centre is its middle. */
 function scaleBy(factor: number): Scale {
-  return ([x, y]) => [(x + 0.5) * factor - 0.5, (y + 0.5) * factor - 0.5];
+  return (point) => scalePx(point, factor);
 }
 
 interface BoardSearch {

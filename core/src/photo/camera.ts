@@ -1,7 +1,6 @@
 import type { Homography } from './homography.ts';
 import type { Point } from './point.ts';
-
-type Vector = readonly [number, number, number];
+import { cross, dot, norm, rightAngled, times, type Vector } from './vector.ts';
 
 export interface CameraPose {
   /** Angle between the line of sight and the board's normal, degrees; 0 is straight from above. */
@@ -36,13 +35,7 @@ export function cameraPose(boardToPhoto: Homography, focalPx: number, centrePx: 
   // The board lies in front of the camera.
   if (t[2] < 0) [a, b, t] = [times(a, -1), times(b, -1), times(t, -1)];
   const scale = Math.sqrt(norm(a) * norm(b));
-  // The nearest pair of right-angled axes: bisect, then turn by 45° to both sides.
-  const u = unit(a);
-  const v = unit(b);
-  const sum = unit(plus(u, v));
-  const difference = unit(plus(u, times(v, -1)));
-  const xAxis = times(plus(sum, difference), Math.SQRT1_2);
-  const yAxis = times(plus(sum, times(difference, -1)), Math.SQRT1_2);
+  const [xAxis, yAxis] = rightAngled(a, b);
   // Board x to the right and y towards the angler: x × y points down, away from the camera above.
   const downAxis = cross(xAxis, yAxis);
   const zero = times(t, 1 / scale);
@@ -51,14 +44,3 @@ export function cameraPose(boardToPhoto: Homography, focalPx: number, centrePx: 
     positionMm: [-dot(xAxis, zero), -dot(yAxis, zero), dot(downAxis, zero)],
   };
 }
-
-const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const norm = (a: Vector): number => Math.hypot(a[0], a[1], a[2]);
-const times = (a: Vector, s: number): Vector => [a[0] * s, a[1] * s, a[2] * s];
-const plus = (a: Vector, b: Vector): Vector => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
-const unit = (a: Vector): Vector => times(a, 1 / norm(a));
-const cross = (a: Vector, b: Vector): Vector => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];

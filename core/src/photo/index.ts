@@ -47,7 +47,7 @@ export {
   type LensPose,
 } from './lens.ts';
 export { crossingsAt, glyphOf, textWidthMm, type Glyph } from './lettering.ts';
-export { turn, type Point, type Quad } from './point.ts';
+export { scalePx, turn, type Point, type Quad } from './point.ts';
 export {
   BENCH_CORNER_SIGMA_PX,
   HAND_SIGMA_PX,

@@ -1,6 +1,6 @@
 import type { Point } from './point.ts';
+import type { Vector } from './vector.ts';
 
-export type Vector = readonly [number, number, number];
 /** A rotation matrix, row by row. */
 export type Rotation = readonly [number, number, number, number, number, number, number, number, number];
 

@@ -1,10 +1,10 @@
 import type { PhotoAnalysis } from './analyse.ts';
-import type { Point, Quad } from './point.ts';
+import { scalePx, type Point, type Quad } from './point.ts';
 
 /** The same analysis in px of a picture that is `by` times as large. */
 export function scaleAnalysis(analysis: PhotoAnalysis, by: number): PhotoAnalysis {
   if (by === 1) return analysis;
-  const scale = ([x, y]: Point): Point => [(x + 0.5) * by - 0.5, (y + 0.5) * by - 0.5];
+  const scale = (point: Point): Point => scalePx(point, by);
   const quad = (corners: Quad): Quad => corners.map(scale) as unknown as Quad;
   const { found, marks, outline, findings } = analysis;
   return {

@@ -69,7 +69,7 @@ describe('a bare board is found', () => {
         expect(finding?.verdict).toBe(claimed.id === drawn.id ? 'clear' : 'fault');
       }
     }
-  });
+  }, 120_000);
 
   it('with the stop at the right as lying the wrong way round', () => {
     const analysis = read(drawBoardPicture(birch, { seed: 3, rollDeg: 180 }));

@@ -3,6 +3,7 @@ import {
   analysisSteps,
   isTurned,
   scaleAnalysis,
+  scalePx,
   toUprightPx,
   type MeasuringBoard,
   type PhotoAnalysis,
@@ -43,8 +44,7 @@ export async function analysePhotograph(
   const shrunk = widthPx / raster.widthPx;
   const [storedWidth, storedHeight] = isTurned(exif.orientation) ? [heightPx, widthPx] : [widthPx, heightPx];
   const near = nearStored?.map((corner): Point => {
-    const [x, y] = toUprightPx(corner, exif.orientation, storedWidth, storedHeight);
-    return [(x + 0.5) / shrunk - 0.5, (y + 0.5) / shrunk - 0.5];
+    return scalePx(toUprightPx(corner, exif.orientation, storedWidth, storedHeight), 1 / shrunk);
   });
   const steps = analysisSteps(raster, board, {
     focal35Mm: exif.focal35Mm,

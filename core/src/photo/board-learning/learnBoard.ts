@@ -1,5 +1,5 @@
 import type { LineFamily, MeasuringBoard } from '../board.ts';
-import { cornersPx, lensPriors, locateBoard } from '../board-search/locate.ts';
+import { cornersPx, lensPriors, locateBoard, quality } from '../board-search/locate.ts';
 import { numeralsSeen } from '../board-search/numerals.ts';
 import { patternOf, type Pattern } from '../board-search/pattern.ts';
 import { measureLines, refineOutwards, refinePose, type RefinedPose } from '../board-search/refine.ts';
@@ -7,7 +7,7 @@ import { shrinkFactor, shrinkRaster, smoothTones, tonesOf, type Tones } from '..
 import { seededDice } from '../dice.ts';
 import { MM_PER_INCH } from '../../units/index.ts';
 import { boardPointOf, projectBoardPoint, type LensPose } from '../lens.ts';
-import type { Point, Quad } from '../point.ts';
+import { scalePx, type Point, type Quad } from '../point.ts';
 import type { Raster } from '../rectify.ts';
 import { faceEdges, faceEnd, isFaceBetween } from './faceEdges.ts';
 import { bandsOf, quantile, type PrintedFace } from './lineContrast.ts';
@@ -90,8 +90,8 @@ export function* learnBoard(photo: Raster, wish: LearnWish): Generator<undefined
   const smooth = smoothTones(tonesOf(small));
   const lines = wish.lines.map(({ value, far, near }) => ({
     value,
-    far: shrunk(far, factor),
-    near: shrunk(near, factor),
+    far: scalePx(far, 1 / factor),
+    near: scalePx(near, 1 / factor),
   })) as unknown as LearnWish['lines'];
   const unitMm = UNIT_MM[wish.unit];
   if (!(lines[0].value >= 0 && lines[1].value - lines[0].value >= 1)) return refused('marks-unusable');
@@ -115,7 +115,7 @@ export function* learnBoard(photo: Raster, wish: LearnWish): Generator<undefined
   const { sights, looked } = measureLines(smooth, face.pose, pattern, { mostPx: 2, coarse: false });
   const corners = cornersPx(face.pose, board);
   const again = yield* locateBoard(smooth, [board], { focal35Mm: wish.focal35Mm, dice: seededDice(1) });
-  const grown = ([x, y]: Point): Point => [(x + 0.5) * factor - 0.5, (y + 0.5) * factor - 0.5];
+  const grown = (point: Point): Point => scalePx(point, factor);
   const endOf = (xMm: number, yMm: number): Point => grown(projectBoardPoint(face.pose, xMm, yMm));
   return {
     ok: true,
@@ -193,10 +193,6 @@ function uprightsOf(
 
 function refused(code: LearnTrouble): { ok: false; code: LearnTrouble } {
   return { ok: false, code };
-}
-
-function shrunk([x, y]: Point, factor: number): Point {
-  return [(x + 0.5) / factor - 0.5, (y + 0.5) / factor - 0.5];
 }
 
 const round = (value: number, places: number): number => Number(value.toFixed(places));
@@ -312,7 +308,7 @@ function* fitRoughly(
       const pattern = linePattern(face, wish.unit, ruling, lines[1].value);
       const fit = refineOutwards(smooth, start.pose, pattern, { ...prior, k1, k1Sigma: 0.02 });
       if (!fit || !holdsMarks(fit.pose, lines, unitMm)) continue;
-      if (!best || qualityOf(fit) > qualityOf(best.fit)) best = { face, ruling, fit };
+      if (!best || quality(fit) > quality(best.fit)) best = { face, ruling, fit };
       if (best.fit.seenShare > 0.85 && best.fit.residualPx < 0.3) return { ok: true, value: best };
     }
   }
@@ -324,10 +320,6 @@ function holdsMarks(pose: LensPose, lines: LearnWish['lines'], unitMm: number): 
   return lines.every(({ value, far, near }) =>
     [far, near].every((end) => Math.abs(boardPointOf(pose, ...end)[0] - value * unitMm) < MARK_SLACK_MM),
   );
-}
-
-function qualityOf({ seenShare, seenCount, residualPx }: RefinedPose): number {
-  return (seenCount * seenShare) / (1 + (residualPx / 0.3) ** 2);
 }
 
 function pxPerMm(pose: LensPose, xMm: number): number {

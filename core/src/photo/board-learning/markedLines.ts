@@ -1,6 +1,7 @@
-import { boardPointOf, undistortPx, type LensPose, type Rotation, type Vector } from '../lens.ts';
+import { boardPointOf, undistortPx, type LensPose, type Rotation } from '../lens.ts';
 import { fitHomography } from '../homography.ts';
 import type { Point } from '../point.ts';
+import { cross, norm, rightAngled, times, type Vector } from '../vector.ts';
 
 /** One line of an unknown board, as a person marks it: its number on the scale, and where it meets the face's edges. */
 export interface MarkedLine {
@@ -44,14 +45,9 @@ export function poseOverLines(
   const along: Vector = [h[0], h[3], h[6]];
   const across: Vector = [h[1], h[4], h[7]];
   const scale = norm(along);
-  // The board lies in front of the camera; fitHomography scales its last element to 1.
-  const u = times(along, 1 / scale);
-  const v = times(across, 1 / norm(across));
-  const sum = unit(plus(u, v));
-  const difference = unit(plus(u, times(v, -1)));
-  const x = times(plus(sum, difference), Math.SQRT1_2);
-  const y = times(plus(sum, times(difference, -1)), Math.SQRT1_2);
-  const z: Vector = [x[1] * y[2] - x[2] * y[1], x[2] * y[0] - x[0] * y[2], x[0] * y[1] - x[1] * y[0]];
+  // fitHomography scales its last element to 1: the board lies in front of the camera.
+  const [x, y] = rightAngled(along, across);
+  const z = cross(x, y);
   const rotation: Rotation = [x[0], y[0], z[0], x[1], y[1], z[1], x[2], y[2], z[2]];
   return {
     pose: { ...lens, rotation, zeroMm: times([h[2], h[5], 1], 1 / scale) },
@@ -73,8 +69,3 @@ export function movedAcross(pose: LensPose, byMm: number): LensPose {
   const t = pose.zeroMm;
   return { ...pose, zeroMm: [t[0] + r[1] * byMm, t[1] + r[4] * byMm, t[2] + r[7] * byMm] };
 }
-
-const norm = (a: Vector): number => Math.hypot(...a);
-const times = (a: Vector, by: number): Vector => [a[0] * by, a[1] * by, a[2] * by];
-const plus = (a: Vector, b: Vector): Vector => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
-const unit = (a: Vector): Vector => times(a, 1 / norm(a));

@@ -136,7 +136,7 @@ interface Fit {
  * How much of the picture a fit explains: a fit that slipped by a line at one end sees fewer lines, and those less well
  * in their places; a kind with too few or too many lines explains fewer or misses more.
  */
-function quality(fit: RefinedPose): number {
+export function quality(fit: RefinedPose): number {
   return (fit.seenCount * fit.seenShare) / (1 + (fit.residualPx / 0.3) ** 2);
 }
 

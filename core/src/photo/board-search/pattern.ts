@@ -69,8 +69,9 @@ export function numeralStepMm({ board }: Pattern): number {
 export function slipStepMm(pattern: Pattern): number {
   const { board } = pattern;
   const coarsest = Math.max(...board.lines.map(({ every }) => every));
-  const parts = Math.max(1, Math.round(board.numerals.every / coarsest));
-  return numeralStepMm(pattern) / parts;
+  const parts = board.numerals.every / coarsest;
+  const isWhole = parts > 1 && Math.abs(parts - Math.round(parts)) < 1e-6;
+  return numeralStepMm(pattern) / (isWhole ? Math.round(parts) : 1);
 }
 
 function commonStep(lines: readonly PatternLine[]): number {

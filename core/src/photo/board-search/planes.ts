@@ -1,6 +1,7 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
-import { undistortPx, type Rotation, type Vector } from '../lens.ts';
+import { undistortPx, type Rotation } from '../lens.ts';
 import type { Point } from '../point.ts';
+import { cross, dot, times, unit, type Vector } from '../vector.ts';
 import type { Stroke } from './strokes.ts';
 
 /** Whole and fractional dice handed in, so that the same picture gives the same reading. */
@@ -289,12 +290,3 @@ function lowerBound(sums: readonly number[], value: number): number {
   }
   return low;
 }
-
-const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const times = (a: Vector, s: number): Vector => [a[0] * s, a[1] * s, a[2] * s];
-const unit = (a: Vector): Vector => times(a, 1 / Math.hypot(a[0], a[1], a[2]));
-const cross = (a: Vector, b: Vector): Vector => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];

@@ -160,9 +160,7 @@ function seenLines(view: FaceView, pattern: Pattern): BareLine[] {
     const column = Math.floor((xMm - fromXMm) * cellsPerMm);
     const i = row * columns + column;
     if (column < 0 || column >= columns || !view.inPhoto[i]) return null;
-    return Math.log(
-      lumaOf([view.rgb[3 * i] as number, view.rgb[3 * i + 1] as number, view.rgb[3 * i + 2] as number]) + 6,
-    );
+    return Math.log(lumaOf(colourOf(view, i)) + 6);
   };
   const sign = pattern.inkDarker ? 1 : -1;
   return pattern.lines
@@ -225,11 +223,7 @@ function distances(
       const zone = Math.max(ink[i] as number, hint.printedAt(xMm, yMm));
       if (zone === INK_EDGE) continue;
       const [red, green, blue] = faceAt(xMm, yMm);
-      const p = [
-        view.rgb[i * 3] as number,
-        view.rgb[i * 3 + 1] as number,
-        view.rgb[i * 3 + 2] as number,
-      ] as const;
+      const p = colourOf(view, i);
       if (zone === INK) {
         // Where ink is expected and seen it is board, unless the tail is as dark (or as light) as ink.
         if (tailShare !== null && Math.abs(tailShare - 1) < 0.35) continue;
@@ -310,14 +304,7 @@ function tailInkShare(view: FaceView, pattern: Pattern, hint: TailHint, faceAt: 
     for (let column = 0; column < view.columns; column += 3) {
       const xMm = view.fromXMm + (column + 0.5) / view.cellsPerMm;
       if (xMm > coarseMm - 1 || xMm < coarseMm - 10) continue;
-      const i = (row * view.columns + column) * 3;
-      shares.push(
-        inkShareOf(
-          [view.rgb[i] as number, view.rgb[i + 1] as number, view.rgb[i + 2] as number],
-          faceAt(xMm, yMm),
-          pattern,
-        ),
-      );
+      shares.push(inkShareOf(colourOf(view, row * view.columns + column), faceAt(xMm, yMm), pattern));
     }
   }
   if (shares.length < 12) return null;
@@ -404,7 +391,7 @@ function edgeLevel(
       if (off < -1 && off > -12) {
         inside.push(away[i] as number);
         if (off > -5) {
-          tailLumas.push(lumaOf([view.rgb[3 * i] as number, view.rgb[3 * i + 1] as number, view.rgb[3 * i + 2] as number])); // prettier-ignore
+          tailLumas.push(lumaOf(colourOf(view, i))); // prettier-ignore
           faceLumas.push(lumaOf(faceAt(xMm, view.fromYMm + (row + 0.5) / view.cellsPerMm)));
         }
       } else if (off > 1.5 && off < 9) outside.push(away[row * view.columns + column] as number);
@@ -428,6 +415,11 @@ function edgeShare(face: number, tail: number): number {
   if (Math.abs(tail - face) < LEAST_LUMA_STEP) return EDGE_COVER;
   const light = (1 - EDGE_COVER) * face ** GAMMA + EDGE_COVER * tail ** GAMMA;
   return (light ** (1 / GAMMA) - face) / (tail - face);
+}
+
+/** Colour of a cell of the view, 0-255. */
+function colourOf({ rgb }: FaceView, cell: number): readonly [number, number, number] {
+  return [rgb[3 * cell] as number, rgb[3 * cell + 1] as number, rgb[3 * cell + 2] as number];
 }
 
 const lumaOf = (c: readonly [number, number, number]): number => 0.3 * c[0] + 0.6 * c[1] + 0.1 * c[2];

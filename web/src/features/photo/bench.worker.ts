@@ -10,6 +10,7 @@ import {
   readExif,
   rectifyStrip,
   scaleAnalysis,
+  scalePx,
   type AnalysisStage,
   type LearnWish,
   type Point,
@@ -66,7 +67,7 @@ serveCalls<BenchCalls>(self as unknown as Port, {
       otherBoards: others,
       approved,
       isOver: () => performance.now() - begun > ANALYSIS_LIMIT_MS,
-      ...(near ? { near: near.map(([x, y]) => [x * scale, y * scale]) as unknown as Quad } : {}),
+      ...(near ? { near: near.map((corner) => scalePx(corner, scale)) as unknown as Quad } : {}),
     });
     let step = steps.next();
     while (!step.done) {
@@ -87,7 +88,7 @@ serveCalls<BenchCalls>(self as unknown as Port, {
   async strip({ board, corners, lens, frame }) {
     if (!working || !checkQuad(corners).ok) return null;
     const { raster, scale } = working;
-    const scaled = corners.map(([x, y]) => [x * scale, y * scale]) as unknown as Quad;
+    const scaled = corners.map((corner) => scalePx(corner, scale)) as unknown as Quad;
     const bent = lens && { ...lens, focalPx: lens.focalPx * scale };
     const strip = rectifyStrip(raster, board, scaled, frame, bent);
     const pixels = new Uint8ClampedArray(strip.data);
@@ -97,11 +98,10 @@ serveCalls<BenchCalls>(self as unknown as Port, {
   async learn({ wish }, signal, tell) {
     if (!working) return null;
     const { raster, scale } = working;
-    const by = ([x, y]: Point, factor: number): Point => [(x + 0.5) * factor - 0.5, (y + 0.5) * factor - 0.5];
     const [first, second] = wish.lines.map(({ value, far, near }) => ({
       value,
-      far: by(far, scale),
-      near: by(near, scale),
+      far: scalePx(far, scale),
+      near: scalePx(near, scale),
     })) as unknown as LearnWish['lines'];
     const steps = learnBoard(raster, { ...wish, lines: [first, second] });
     let step = steps.next();
@@ -113,7 +113,7 @@ serveCalls<BenchCalls>(self as unknown as Port, {
     }
     const result = step.value;
     if (!result.ok) return result;
-    const grown = (point: Point): Point => by(point, 1 / scale);
+    const grown = (point: Point): Point => scalePx(point, 1 / scale);
     const { corners, drawn } = result.value;
     return {
       ok: true,
