@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import type { FileFinding } from '@lauta/core/file-evidence';
+import type { SameVerdict } from '@lauta/core/flank';
 import {
   MARK_NAMES,
   type BenchNotes,
@@ -24,6 +26,25 @@ export const benchNotesSchema = z.strictObject({
 });
 export const notesFitCore = (notes: z.infer<typeof benchNotesSchema>): BenchNotes => notes;
 
+/** Another catch of the event that may show the same fish. */
+export interface AlikeCatch {
+  catchId: string;
+  photographId: string;
+  /** The photograph of the catch that was asked about. */
+  ownPhotographId: string;
+  entrant: { number: number; name: string };
+  capturedAt: string;
+  lengthMm: number;
+  /** 0 to 1: how likely it is the same fish. */
+  score: number;
+  verdict: SameVerdict;
+  /** One photograph, cut or stored anew. */
+  isSamePhoto: boolean;
+  why: string;
+  /** Pairs of places that match: px of this photograph, px of the other. */
+  places: (readonly [readonly [number, number], readonly [number, number]])[];
+}
+
 /** What the server itself reads off a stored original, and how far that is from what was claimed. */
 export interface BenchReadingView {
   analysis: PhotoAnalysis;
@@ -32,6 +53,12 @@ export interface BenchReadingView {
   differenceMm: number | null;
   /** Whether that is more than both uncertainties explain (twice the combined standard uncertainty). */
   isDifferent: boolean;
+  /** What the file says for and against itself; for judges alone. */
+  evidence: FileFinding[];
+  /** Catches that may show the same fish; for judges alone. */
+  alike: AlikeCatch[];
+  /** Earlier fish of this kind and length that are still to be compared. */
+  alikeUnread: number;
 }
 
 /** Bounds of an upload; the server checks them by content. */

@@ -1,3 +1,4 @@
+import { FlankKeeper } from '../src/flank/flankKeeper.ts';
 import { openAnalysisPool } from '../src/photo/analysisPool.ts';
 import { createHash } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
@@ -98,6 +99,7 @@ async function openBench(): Promise<Bench & { close: () => Promise<void> }> {
     clock: realClock(),
     hub: openLiveHub(),
     bench: openAnalysisPool(),
+    flanks: new FlankKeeper(storage),
     isDemo: false,
     random: secureRandom,
   };

@@ -73,6 +73,7 @@ async function readAll(dir: string, records: readonly PhotoRecord[]): Promise<Re
             board,
             otherBoards: SHIPPED_BOARDS,
             limitTiltDeg: null,
+            expected: null,
           }),
           true,
         );
@@ -154,7 +155,7 @@ async function reportStages(dir: string, records: readonly PhotoRecord[]): Promi
   );
   process.stdout.write('\n## Milliseconds by stage, medians (95th of the whole)\n\n');
   process.stdout.write(
-    '| where | decode | prepare | board | fish | whole | 95th |\n| --- | --- | --- | --- | --- | --- | --- |\n',
+    '| where | decode | prepare | board | fish | identifier | checks | whole | 95th |\n| --- | --- | --- | --- | --- | --- | --- | --- | --- |\n',
   );
   const chromium = await openChromiumTimer();
   try {
@@ -174,9 +175,9 @@ async function reportStages(dir: string, records: readonly PhotoRecord[]): Promi
           const sorted = runs.map(of).sort((a, b) => a - b);
           return (sorted[Math.floor(share * (sorted.length - 1))] ?? NaN).toFixed(0);
         };
-        const whole = (times: StageTimes): number => times.decode + times.prepare + times.board + times.fish;
+        const whole = (times: StageTimes): number => Object.values(times).reduce((sum, ms) => sum + ms, 0);
         process.stdout.write(
-          `| ${where}, ${megapixels} Mpx | ${median((t) => t.decode)} | ${median((t) => t.prepare)} | ${median((t) => t.board)} | ${median((t) => t.fish)} | ${median(whole)} | ${median(whole, 0.95)} |\n`,
+          `| ${where}, ${megapixels} Mpx | ${median((t) => t.decode)} | ${median((t) => t.prepare)} | ${median((t) => t.board)} | ${median((t) => t.fish)} | ${median((t) => t.identifier)} | ${median((t) => t.checks)} | ${median(whole)} | ${median(whole, 0.95)} |\n`,
         );
       }
     }

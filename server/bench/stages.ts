@@ -1,13 +1,16 @@
+import { readFile } from 'node:fs/promises';
 import { createServer } from 'node:http';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { chromium } from '@playwright/test';
 import { build } from 'esbuild';
 import sharp from 'sharp';
-import { SHIPPED_BOARDS, analysisSteps, type AnalysisStage, type MeasuringBoard } from '@lauta/core/photo';
+import { SHIPPED_BOARDS, analysisSteps, type MeasuringBoard } from '@lauta/core/photo';
 import { decodePhotograph } from '../src/photo/decodePhotograph.ts';
+import { readCodes } from '../src/photo/readCodes.ts';
+import { newTimes, timeStages, type StageTimes } from './timeStages.ts';
 
-/** Milliseconds of one run by stage. */
-export type StageTimes = Record<'decode' | 'prepare' | 'board' | 'fish', number>;
+export type { StageTimes } from './timeStages.ts';
 
 export interface TimedPhoto {
   name: string;
@@ -29,20 +32,13 @@ export async function enlarged(photo: TimedPhoto): Promise<TimedPhoto> {
 export async function timeInNode(photo: TimedPhoto): Promise<StageTimes> {
   const begun = performance.now();
   const { raster } = await decodePhotograph(photo.jpeg);
-  const times: StageTimes = { decode: performance.now() - begun, prepare: 0, board: 0, fish: 0 };
+  const times = newTimes(performance.now() - begun);
   const steps = analysisSteps(raster, photo.board, {
     focal35Mm: photo.focal35Mm,
     otherBoards: SHIPPED_BOARDS,
   });
-  let stage: AnalysisStage = 'prepare';
-  let from = performance.now();
-  for (let step = steps.next(); ; step = steps.next()) {
-    const now = performance.now();
-    if (stage !== 'done') times[stage] += now - from;
-    from = now;
-    if (step.done) return times;
-    stage = step.value;
-  }
+  await timeStages(steps, readCodes, times);
+  return times;
 }
 
 /** Times photographs in a web worker of headless Chromium that runs the same core. */
@@ -57,11 +53,18 @@ export async function openChromiumTimer(): Promise<{
     target: 'es2022',
     write: false,
   });
+  const wasm = await readFile(fileURLToPath(import.meta.resolve('zxing-wasm/reader/zxing_reader.wasm')));
   const script = bundled.outputFiles[0]?.text ?? '';
   // A page of its own on loopback: workers need an origin.
   const server = createServer((request, response) => {
-    response.setHeader('Content-Type', request.url === '/worker.js' ? 'text/javascript' : 'text/html');
-    response.end(request.url === '/worker.js' ? script : '<!doctype html><title>bench</title>');
+    const [type, body] =
+      request.url === '/worker.js'
+        ? ['text/javascript', script]
+        : request.url === '/reader.wasm'
+          ? ['application/wasm', wasm]
+          : ['text/html', '<!doctype html><title>bench</title>'];
+    response.setHeader('Content-Type', type);
+    response.end(body);
   });
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const address = server.address();

@@ -1,4 +1,6 @@
-import { SHIPPED_BOARDS, analysisSteps, type AnalysisStage, type MeasuringBoard } from '@lauta/core/photo';
+import { openCodeReader } from '@lauta/core/codes';
+import { SHIPPED_BOARDS, analysisSteps, type CodeReader, type MeasuringBoard } from '@lauta/core/photo';
+import { newTimes, timeStages, type StageTimes } from './timeStages.ts';
 
 interface Asked {
   bytes: Uint8Array;
@@ -30,7 +32,7 @@ scope.onmessage = ({ data }) => {
   void run(data).then((times) => scope.postMessage(times));
 };
 
-async function run({ bytes, board, focal35Mm }: Asked): Promise<Record<string, number>> {
+async function run({ bytes, board, focal35Mm }: Asked): Promise<StageTimes> {
   const begun = performance.now();
   const bitmap = await scope.createImageBitmap(new Blob([new Uint8Array(bytes)], { type: 'image/jpeg' }), {
     colorSpaceConversion: 'none',
@@ -44,15 +46,11 @@ async function run({ bytes, board, focal35Mm }: Asked): Promise<Record<string, n
     heightPx: bitmap.height,
     data: context.getImageData(0, 0, bitmap.width, bitmap.height).data,
   };
-  const times: Record<string, number> = { decode: performance.now() - begun, prepare: 0, board: 0, fish: 0 };
+  const times = newTimes(performance.now() - begun);
+  reader ??= openCodeReader(await (await fetch('/reader.wasm')).arrayBuffer());
   const steps = analysisSteps(raster, board, { focal35Mm, otherBoards: SHIPPED_BOARDS });
-  let stage: AnalysisStage = 'prepare';
-  let from = performance.now();
-  for (let step = steps.next(); ; step = steps.next()) {
-    const now = performance.now();
-    times[stage] = (times[stage] ?? 0) + now - from;
-    from = now;
-    if (step.done) return times;
-    stage = step.value;
-  }
+  await timeStages(steps, reader, times);
+  return times;
 }
+
+let reader: CodeReader | null = null;

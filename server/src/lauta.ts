@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import type { Clock } from './clock.ts';
+import type { FlankKeeper } from './flank/flankKeeper.ts';
 import type { LiveHub } from './live/liveHub.ts';
 import type { AnalysisPool } from './photo/analysisPool.ts';
 import type { Storage } from './storage/storage.ts';
@@ -10,6 +11,7 @@ export interface Lauta {
   clock: Clock;
   hub: LiveHub;
   bench: AnalysisPool;
+  flanks: FlankKeeper;
   isDemo: boolean;
   /** Draws from [0, 1) for codes on cards; seeded only in a demo. */
   random: () => number;

@@ -1,3 +1,4 @@
+import { FlankKeeper } from './flank/flankKeeper.ts';
 import { resolve } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { pino } from 'pino';
@@ -28,6 +29,7 @@ async function main(): Promise<void> {
     clock,
     hub: openLiveHub(),
     bench: openAnalysisPool(),
+    flanks: new FlankKeeper(storage),
     isDemo: demo !== null,
     random: secureRandom,
   };

@@ -161,7 +161,7 @@ describe('the pool of threads', () => {
   };
   const task = (order: string[], name: string) => async () => {
     order.push(name);
-    return { bytes: jpeg, board: birch, otherBoards: [], limitTiltDeg: null };
+    return { bytes: jpeg, board: birch, otherBoards: [], limitTiltDeg: null, expected: null };
   };
 
   it('takes what somebody waits for before what is made ahead, and each photograph once', async () => {
@@ -204,6 +204,7 @@ describe('the pool of threads', () => {
       board: birch,
       otherBoards: [],
       limitTiltDeg: null,
+      expected: null,
     });
     expect(await pool.analyse('a', rubbish, true)).toEqual({ ok: false, code: 'broken' });
     expect(await pool.analyse('b', async () => null, true)).toEqual({ ok: false, code: 'broken' });
@@ -314,7 +315,11 @@ describe('npm run read-photo', () => {
       .trim()
       .split('\n')
       .map((line) => JSON.parse(line) as Record<string, unknown>);
-    expect(first).toMatchObject({ photo: fish, board: 'birch-30in', identifier: null });
+    expect(first).toMatchObject({
+      photo: fish,
+      board: 'birch-30in',
+      identifier: { visible: true, payload: expect.stringMatching(/^lauta:1:K7Q4M:\d+:[0-9A-Z]{4}$/) },
+    });
     expect(first?.['lengthMm']).toBeTypeOf('number');
     expect(cornersOff(first?.['corners'] as Point[])).toBeLessThan(0.003 * 1400);
     expect(second).toMatchObject({ photo: meadow, corners: null, lengthMm: null, reason: 'no-board' });

@@ -1,3 +1,4 @@
+import { FlankKeeper } from '../src/flank/flankKeeper.ts';
 import { createHash } from 'node:crypto';
 import type { Express } from 'express';
 import mysql from 'mysql2/promise';
@@ -69,6 +70,7 @@ export async function openWorld(
     clock,
     hub: openLiveHub(),
     bench: openAnalysisPool({ threads: 1 }),
+    flanks: new FlankKeeper(storage),
     isDemo: options.isDemo ?? false,
     random: Math.random,
   };

@@ -8,6 +8,7 @@ import { CatchPage } from './features/catch/CatchPage.tsx';
 import { EventPage } from './features/event/EventPage.tsx';
 import { EventsPage } from './features/event/EventsPage.tsx';
 import { NewEventPage } from './features/event/NewEventPage.tsx';
+import { AlikePage } from './features/judge/AlikePage.tsx';
 import { JudgePage } from './features/judge/JudgePage.tsx';
 import { QueuePage } from './features/judge/QueuePage.tsx';
 import { JustDecidedProvider } from './features/judge/justDecided.tsx';
@@ -82,6 +83,7 @@ export const routes: RouteObject[] = [
             children: [
               { index: true, element: <QueuePage /> },
               { path: ':catchId', element: <JudgePage /> },
+              { path: ':catchId/alike/:otherId', element: <AlikePage /> },
             ],
           },
           { path: 'standings', element: <StandingsPage /> },

@@ -4,10 +4,23 @@ import { fitSigmaMm } from './board-search/refine.ts';
 import { cornersPx, locateBoard, type BoardTrouble, type LocatedBoard } from './board-search/locate.ts';
 import { shrinkFactor, shrinkRaster, smoothTones, tonesOf, type Tones } from './board-search/tones.ts';
 import { seededDice } from './dice.ts';
-import type { Finding } from './findings.ts';
-import { locateFish, type FishTrouble, type LocatedFish } from './fish-search/locateFish.ts';
-import { axisAtStop, flareAt, outlineOf, type FishOutline } from './fish-search/outline.ts';
-import { cameraPlaceMm, lensTiltDeg, projectBoardPoint, type LensPose } from './lens.ts';
+import { keepFlank, type KeptFlank } from './flank/keptFlank.ts';
+import { straightenFlank } from './flank/straighten.ts';
+import { VERDICTS, findingOf, type Finding } from './findings.ts';
+import { locateFish, type FishTrouble, type LocatedFish, type SeenFish } from './fish-search/locateFish.ts';
+import { axisAtStop, outlineOf, type FishOutline } from './fish-search/outline.ts';
+import type { CodeReader, CodeSeen } from './identifier-search/codeSeen.ts';
+import { identifierFindings, type ReadingZone } from './identifier-search/identifierFindings.ts';
+import { isSureCode, searchIdentifier, type IdentifierSeen } from './identifier-search/searchIdentifier.ts';
+import type { Identifier } from '../identifier/index.ts';
+import { checkCatch } from './checks/checkCatch.ts';
+import { headCropped, steepCamera, tailCropped } from './checks/framing.ts';
+import { NOSE_HEIGHT_SHARE } from './checks/headView.ts';
+import { facingFinding } from './checks/lie.ts';
+import { screenFinding, seeGrid } from './checks/screen.ts';
+import type { SeenCatch } from './checks/seenCatch.ts';
+import { blurFinding, edgeSharpness, unsharpFinding } from './checks/sharpness.ts';
+import { boardPointOf, cameraPlaceMm, lensTiltDeg, projectBoardPoint, type LensPose } from './lens.ts';
 import { scalePx, type Point, type Quad } from './point.ts';
 import type { BoardLens } from './boardMap.ts';
 import type { BoardMarks, ErrorShare } from './reading.ts';
@@ -16,7 +29,14 @@ import type { Raster } from './rectify.ts';
 
 /** Why there is no length, in the order in which it is asked. */
 export type AnalysisTrouble =
-  BoardTrouble | FishTrouble | 'too-small' | 'too-long' | 'head-cropped' | 'tail-cropped';
+  | BoardTrouble
+  | FishTrouble
+  | 'too-small'
+  | 'too-long'
+  | 'head-cropped'
+  | 'tail-cropped'
+  | 'tail-held'
+  | 'identifier-over-reading';
 
 export interface BoardFound {
   boardId: string;
@@ -38,8 +58,22 @@ export interface PhotoAnalysis {
   lengthMm: number | null;
   sigmaMm: number | null;
   budget: readonly ErrorShare[];
+  /** How far the nose seems to lie from the stop, and the jaws from each other, mm; null when not seen. */
+  noseGapMm: number | null;
+  mouthGapMm: number | null;
+  identifier: IdentifierRead | null;
+  /** The flank's pattern for comparison with other fish; only where it was asked for and is free enough. */
+  flank: KeptFlank | null;
   findings: readonly Finding[];
   trouble: AnalysisTrouble | null;
+}
+
+/** What was read of identifier cards. */
+export interface IdentifierRead {
+  /** Whether a card's code is seen whole and readable. */
+  visible: boolean;
+  /** The text of its code. */
+  payload: string | null;
 }
 
 export interface AnalysisOptions {
@@ -51,13 +85,24 @@ export interface AnalysisOptions {
   otherBoards?: readonly MeasuringBoard[];
   /** Ids of the kinds that are no fault; by default the claimed one alone. */
   approved?: readonly string[];
+  /** What the entrant's card of the day says; null when nobody knows. */
+  expected?: Identifier | null;
+  /** Whether the flank is described as well. */
+  withFlank?: boolean;
   /** Four corners set roughly by a person: the board is looked for there. */
   near?: Quad;
   /** Asked between steps: once it says so the search ends without a board. */
   isOver?: () => boolean;
 }
 
-export type AnalysisStage = 'prepare' | 'board' | 'fish' | 'done';
+export type AnalysisStage = 'prepare' | 'board' | 'fish' | 'identifier' | 'checks' | 'done';
+
+/** A stage that begins; with a picture when whoever runs the analysis is asked to read the codes in it. */
+export interface AnalysisStep {
+  stage: AnalysisStage;
+  codePicture?: Raster;
+}
+export type AnalysisRun = Generator<AnalysisStep, PhotoAnalysis, readonly CodeSeen[] | undefined>;
 
 const LEAST_SIDE_PX = 300;
 const USUAL_TILT_LIMIT_DEG = 20;
@@ -69,9 +114,6 @@ const FIN_FADE_MM = 0.45;
 /** Scatter of the tail's edge on sharp pictures, mm and px (measured; docs/measuring.md). */
 const EDGE_SIGMA_MM = 0.4;
 const EDGE_SIGMA_PX = 0.36;
-/** Height of a closed mouth over the face, as a share of the fish's length (from memory). */
-const NOSE_HEIGHT_SHARE = 0.045;
-
 /**
  * Finds board and fish in an upright photograph and reads the length. Yields the stage that begins, so that whoever
  * runs it can tell, pause or stop; nothing in it depends on a clock.
@@ -80,63 +122,180 @@ export function* analysisSteps(
   photo: Raster,
   claimed: MeasuringBoard,
   options: AnalysisOptions,
-): Generator<AnalysisStage, PhotoAnalysis> {
-  yield 'prepare';
+): AnalysisRun {
+  yield { stage: 'prepare' };
   if (Math.min(photo.widthPx, photo.heightPx) < LEAST_SIDE_PX) return withoutLength('too-small', null, []);
   const factor = shrinkFactor(photo.widthPx, photo.heightPx);
   const small = shrinkRaster(photo, factor);
-  const smooth = smoothTones(tonesOf(small));
-  yield 'board';
+  const tones = tonesOf(small);
+  const sharpness = edgeSharpness(tones);
+  const smooth = smoothTones(tones);
+  yield { stage: 'board' };
   const near = options.near?.map((corner) => scalePx(corner, 1 / factor));
   const search = searchBoards(smooth, claimed, options, near as Quad | undefined);
   let step = search.next();
   while (!step.done) {
-    yield 'board';
+    yield { stage: 'board' };
     if (options.isOver?.()) return withoutLength('too-long', null, []);
     step = search.next();
   }
   const { located, trouble, findings } = step.value;
-  if (!located) return withoutLength(trouble, null, findings);
+  if (!located) {
+    const atLeast = [blurFinding(sharpness), screenFinding(seeGrid(photo, () => false))];
+    return withoutLength(trouble, null, [...findings, ...atLeast]);
+  }
+  const { pose } = located;
   const scale = scaleBy(factor);
+  const toPhoto: SeenCatch['toPhoto'] = (xMm, yMm, zMm) => scale(projectBoardPoint(pose, xMm, yMm, zMm));
   const found = describeBoard(located, scale);
-  yield 'fish';
+  yield { stage: 'fish' };
   const pattern = patternOf(located.board);
   const frame = { widthPx: small.widthPx, heightPx: small.heightPx };
-  findings.push(steepCamera(found.tiltDeg, options.limitTiltDeg ?? USUAL_TILT_LIMIT_DEG));
-  const fish = locateFish(small, smooth, located.pose, pattern);
-  if (!fish.ok) return withoutLength(fish.code, found, [...findings, facing(found, null)]);
-  const outline = outlineOf(fish.value.view, fish.value.labels, fish.value.piece, pattern.widthMm);
-  const nose = nosePlace(located.pose, outline);
+  const face = locateFish(small, smooth, pose, pattern);
+  const fish = face.piece ? (face as SeenFish) : null;
+  const outline = fish && outlineOf(fish.view, fish.labels, fish.piece, pattern.widthMm);
+  const farMm =
+    fish && (fish.tip?.xMm ?? fish.view.fromXMm + (fish.piece.toColumn + 1) / fish.view.cellsPerMm);
+  yield { stage: 'identifier' };
+  const cards = yield* readCards(searchIdentifier(small, pose, pattern, face.evidence));
+  yield { stage: 'checks' };
+  const nose = outline && farMm !== null ? nosePlace(pose, outline, farMm) : null;
+  const zone = fish && farMm !== null ? readingZone(fish, farMm) : null;
   findings.push(
-    headCropped(located.pose, pattern, nose, frame, scale),
-    tailCropped(located.pose, fish.value, frame, scale),
-    facing(found, outline),
-    unsharp(fish.value, pattern),
+    steepCamera(found.tiltDeg, options.limitTiltDeg ?? USUAL_TILT_LIMIT_DEG),
+    headCropped(pose, pattern, nose, frame, toPhoto),
+    facingFinding(found.corners, outline),
+    ...identifierFindings(cards, options.expected ?? null, zone, toPhoto),
+    screenFinding(seeGrid(photo, aboutBoard(pose, pattern, factor))),
   );
-  const length = lengthOf(located, fish.value);
-  const { tip } = fish.value;
-  const marks: BoardMarks = {
-    corners: found.corners,
-    nose: scale(nose),
-    tail: scale(projectBoardPoint(located.pose, tip.xMm, tip.yMm)),
-  };
-  const drawn = {
-    upper: outline.xMm.map((x, i) => scale(projectBoardPoint(located.pose, x, outline.upperMm[i] as number))),
-    lower: outline.xMm.map((x, i) => scale(projectBoardPoint(located.pose, x, outline.lowerMm[i] as number))),
-  };
-  const cropped = (['head-cropped', 'tail-cropped'] as const).find((check) =>
-    findings.some((finding) => finding.check === check && finding.verdict === 'fault'),
+  const identifier = describeCards(cards);
+  if (!fish || !outline || farMm === null)
+    return { ...withoutLength('no-fish', found, findings), identifier };
+  const seen: SeenCatch = { photo: small, smooth, pose, pattern, fish, outline, farMm, toPhoto };
+  const checked = checkCatch(
+    seen,
+    cards.codes.map(({ cardMm }) => cardMm),
   );
-  if (cropped) return { ...withoutLength(cropped, found, findings), outline: drawn };
-  return { found, marks, outline: drawn, ...length, findings, trouble: null };
+  findings.push(
+    tailCropped(seen, frame),
+    ...checked.findings,
+    worse(unsharpFinding(seen), blurFinding(sharpness)),
+  );
+  const drawn = drawOutline(outline, toPhoto);
+  const gaps = { noseGapMm: checked.noseGapMm, mouthGapMm: checked.mouthGapMm, identifier };
+  const flank = options.withFlank ? keepFlank(straightenFlank(seen, checked.things)) : null;
+  const hidden = LENGTH_FAULTS.find((check) =>
+    findings.some((one) => one.check === check && one.verdict === 'fault'),
+  );
+  const noLength = hidden ?? (fish.tip ? null : 'no-tail');
+  if (noLength || !nose || !fish.tip)
+    return { ...withoutLength(noLength, found, findings), ...gaps, outline: drawn };
+  const { tip } = fish;
+  const marks: BoardMarks = { corners: found.corners, nose: scale(nose), tail: toPhoto(tip.xMm, tip.yMm) };
+  return {
+    found,
+    marks,
+    outline: drawn,
+    ...lengthOf(located, fish as LocatedFish),
+    ...gaps,
+    flank,
+    findings,
+    trouble: null,
+  };
 }
 
-/** Runs an analysis to its end. */
+/** The finding that says more against a photograph. */
+function worse(a: Finding, b: Finding): Finding {
+  return VERDICTS.indexOf(b.verdict) > VERDICTS.indexOf(a.verdict) ? b : a;
+}
+
+/** With one of these there is no length: a wrong one would be worse. */
+const LENGTH_FAULTS = ['head-cropped', 'tail-cropped', 'tail-held', 'identifier-over-reading'] as const;
+
+/** Runs an analysis to its end without reading any codes. */
 export function analysePhoto(photo: Raster, board: MeasuringBoard, options: AnalysisOptions): PhotoAnalysis {
   const steps = analysisSteps(photo, board, options);
   let step = steps.next();
   while (!step.done) step = steps.next();
   return step.value;
+}
+
+/**
+ * Runs an analysis to its end.
+ * @param readCodes decodes the pictures that the search for cards asks about
+ * @param onStage told each stage before it begins; what it awaits pauses the analysis, what it throws ends it
+ */
+export async function runAnalysis(
+  steps: AnalysisRun,
+  readCodes: CodeReader,
+  onStage: (stage: AnalysisStage) => Promise<void> | void = () => undefined,
+): Promise<PhotoAnalysis> {
+  let step = steps.next();
+  while (!step.done) {
+    const { stage, codePicture } = step.value;
+    if (!codePicture) await onStage(stage);
+    step = steps.next(codePicture ? await readCodes(codePicture) : undefined);
+  }
+  return step.value;
+}
+
+function* readCards(
+  search: Generator<Raster, IdentifierSeen, readonly CodeSeen[]>,
+): Generator<AnalysisStep, IdentifierSeen, readonly CodeSeen[] | undefined> {
+  let step = search.next();
+  while (!step.done) step = search.next((yield { stage: 'identifier', codePicture: step.value }) ?? []);
+  return step.value;
+}
+
+function describeCards({ codes, unread, sheets }: IdentifierSeen): IdentifierRead {
+  const best = codes.find(({ identifier }) => identifier !== null) ?? codes[0];
+  return {
+    visible: best !== undefined || (unread.some(isSureCode) && sheets.every(({ isCut }) => !isCut)),
+    payload: best?.text ?? null,
+  };
+}
+
+/** Rows and place of the reading, mm. */
+function readingZone({ view, piece, labels }: SeenFish, farMm: number): ReadingZone {
+  const from = Math.max(0, Math.floor((farMm - 30 - view.fromXMm) * view.cellsPerMm));
+  let [top, bottom] = [Infinity, -Infinity];
+  for (let row = piece.fromRow; row <= piece.toRow; row++) {
+    for (let column = from; column <= piece.toColumn; column++) {
+      if (labels[row * view.columns + column] !== piece.label) continue;
+      [top, bottom] = [Math.min(top, row), Math.max(bottom, row)];
+    }
+  }
+  return {
+    tipMm: farMm,
+    fromYMm: view.fromYMm + top / view.cellsPerMm,
+    toYMm: view.fromYMm + (bottom + 1) / view.cellsPerMm,
+  };
+}
+
+/** The board has lines of its own: a screen's grid is looked for beside it. */
+function aboutBoard(
+  pose: LensPose,
+  { lengthMm, widthMm }: Pattern,
+  factor: number,
+): (x: number, y: number) => boolean {
+  return (x, y) => {
+    const [xMm, yMm] = boardPointOf(pose, x / factor, y / factor);
+    return (
+      xMm > -ABOUT_BOARD_MM &&
+      xMm < lengthMm + ABOUT_BOARD_MM &&
+      yMm > -ABOUT_BOARD_MM &&
+      yMm < widthMm + ABOUT_BOARD_MM
+    );
+  };
+}
+
+const ABOUT_BOARD_MM = 50;
+
+function drawOutline(outline: FishOutline, toPhoto: SeenCatch['toPhoto']): PhotoAnalysis['outline'] {
+  return {
+    upper: outline.xMm.map((x, i) => toPhoto(x, outline.upperMm[i] as number)),
+    lower: outline.xMm.map((x, i) => toPhoto(x, outline.lowerMm[i] as number)),
+  };
 }
 
 function withoutLength(
@@ -152,6 +311,10 @@ function withoutLength(
     lengthMm: null,
     sigmaMm: null,
     budget: [],
+    noseGapMm: null,
+    mouthGapMm: null,
+    identifier: null,
+    flank: null,
     findings,
     trouble,
   };
@@ -195,16 +358,14 @@ function* searchBoards(
 }
 
 function boardFinding(verdict: 'clear' | 'fault', confidence: number, name: string): Finding {
-  return {
-    check: 'wrong-board',
+  return findingOf(
+    'wrong-board',
     verdict,
     confidence,
-    why:
-      verdict === 'clear'
-        ? `The lines are those of the ${name}.`
-        : `The lines are those of another kind of board, the ${name}.`,
-    place: null,
-  };
+    verdict === 'clear'
+      ? `The lines are those of the ${name}.`
+      : `The lines are those of another kind of board, the ${name}.`,
+  );
 }
 
 function describeBoard(located: LocatedBoard, scale: Scale): BoardFound {
@@ -252,143 +413,12 @@ function lengthOf(
 }
 
 /** Where the closed mouth is seen: at the stop, at the height at which a fish of this size carries it, or where the fish begins. */
-function nosePlace(pose: LensPose, outline: FishOutline): Point {
+function nosePlace(pose: LensPose, outline: FishOutline, farMm: number): Point {
   const first = outline.xMm[0] as number;
-  const last = outline.xMm.at(-1) as number;
   const axisMm = axisAtStop(outline);
   if (first > NOSE_GAP_SEEN_MM) return projectBoardPoint(pose, first, axisMm);
-  return projectBoardPoint(pose, 0, axisMm, NOSE_HEIGHT_SHARE * (last - first));
+  return projectBoardPoint(pose, 0, axisMm, NOSE_HEIGHT_SHARE * (farMm - first));
 }
 
 /** A fish that begins farther from the stop than this does not touch it. */
 const NOSE_GAP_SEEN_MM = 14;
-
-interface Frame {
-  widthPx: number;
-  heightPx: number;
-}
-
-/** How far a place lies inside of the frame, px; under 0 it is outside. */
-function insidePx([x, y]: Point, { widthPx, heightPx }: Frame): number {
-  return Math.min(x, y, widthPx - 1 - x, heightPx - 1 - y);
-}
-
-function headCropped(pose: LensPose, pattern: Pattern, nose: Point, frame: Frame, scale: Scale): Finding {
-  const stop = [projectBoardPoint(pose, 0, 0), projectBoardPoint(pose, 0, pattern.widthMm)];
-  const worst = Math.min(insidePx(nose, frame), Math.max(...stop.map((corner) => insidePx(corner, frame))));
-  const verdict = worst < 1 ? 'fault' : worst < 0.006 * frame.widthPx ? 'look' : 'clear';
-  return {
-    check: 'head-cropped',
-    verdict,
-    confidence: verdict === 'look' ? 0.6 : 0.97,
-    why:
-      verdict === 'clear'
-        ? 'Nose and stop are in the picture.'
-        : 'The nose or the stop lies at or beyond the picture’s edge.',
-    place: verdict === 'clear' ? null : scale(nose),
-  };
-}
-
-function tailCropped(
-  pose: LensPose,
-  { tip, view, labels, piece }: LocatedFish,
-  frame: Frame,
-  scale: Scale,
-): Finding {
-  const at = projectBoardPoint(pose, tip.xMm + 2, tip.yMm);
-  let cut = insidePx(at, frame) < 1;
-  // The fish goes on where the photograph ends.
-  for (let row = piece.fromRow; row <= piece.toRow && !cut; row++) {
-    for (let column = Math.max(piece.fromColumn, piece.toColumn - 6); column <= piece.toColumn; column++) {
-      if (
-        labels[row * view.columns + column] === piece.label &&
-        !view.inPhoto[row * view.columns + column + 2]
-      )
-        cut = true;
-    }
-  }
-  return {
-    check: 'tail-cropped',
-    verdict: cut ? 'fault' : 'clear',
-    confidence: 0.96,
-    why: cut ? 'The tail reaches the picture’s edge.' : 'The tail’s end is in the picture.',
-    place: cut ? scale(at) : null,
-  };
-}
-
-function steepCamera(tiltDeg: number, limitDeg: number): Finding {
-  const verdict = tiltDeg > limitDeg + 0.5 ? 'fault' : tiltDeg > limitDeg - 1 ? 'look' : 'clear';
-  return {
-    check: 'steep-camera',
-    verdict,
-    confidence: verdict === 'look' ? 0.6 : 0.97,
-    why: `The camera looks ${tiltDeg.toFixed(1)}° off straight down; ${limitDeg}° are allowed.`,
-    place: null,
-  };
-}
-
-function facing(found: BoardFound, outline: FishOutline | null): Finding {
-  const [zeroFar, endFar] = found.corners;
-  if (endFar[0] < zeroFar[0]) {
-    return {
-      check: 'facing-right',
-      verdict: 'fault',
-      confidence: 0.97,
-      why: 'The stop is at the right: the board lies the wrong way round in the picture.',
-      place: zeroFar,
-    };
-  }
-  if (!outline || outline.xMm.length < 12)
-    return {
-      check: 'facing-right',
-      verdict: 'clear',
-      confidence: 0.6,
-      why: 'The stop is at the left.',
-      place: null,
-    };
-  const far = flareAt(outline, 'far');
-  const stop = flareAt(outline, 'stop');
-  // A hand over the fish makes an outline of its own: then it is for a person to look.
-  const reversed = outline.handMm.length === 0 && stop > 1.5 && far < 1.05;
-  const doubtful = !reversed && stop > 1.35 * far;
-  return {
-    check: 'facing-right',
-    verdict: reversed ? 'fault' : doubtful ? 'look' : 'clear',
-    confidence: reversed ? 0.85 : doubtful ? 0.5 : 0.9,
-    why: reversed || doubtful ? 'The end at the stop widens like a tail.' : 'The head is at the left.',
-    place: reversed || doubtful ? zeroFar : null,
-  };
-}
-
-const NEAR_TAIL_MM = 45;
-
-/** Whether the lines next to the tail and at the stop can be read where nothing lies on them. */
-function unsharp(fish: LocatedFish, pattern: Pattern): Finding {
-  const { evidence, tip } = fish;
-  let seen = 0;
-  let looked = 0;
-  pattern.lines.forEach((line, index) => {
-    const nearTail = line.xMm > tip.xMm + 2 && line.xMm < tip.xMm + NEAR_TAIL_MM;
-    if (!nearTail) return;
-    for (let row = 0; row < evidence.rows; row++) {
-      const value = evidence.seen[index * evidence.rows + row] as number;
-      if (value < 0 || fish.isCovered(line.xMm, (row + 0.5) * evidence.rowMm)) continue;
-      looked++;
-      if (value > 0.4) seen++;
-    }
-  });
-  // At the board's very end there is nothing left to look at.
-  const share = looked < 12 ? 1 : seen / looked;
-  const clarity = evidence.clearShare;
-  const verdict = share < 0.45 || clarity < 0.12 ? 'fault' : share < 0.7 || clarity < 0.2 ? 'look' : 'clear';
-  return {
-    check: 'unsharp',
-    verdict,
-    confidence: verdict === 'look' ? 0.55 : 0.85,
-    why:
-      verdict === 'clear'
-        ? 'The lines at the tail can be read.'
-        : `Of the free lines at the tail ${Math.round(share * 100)} % can be read.`,
-    place: null,
-  };
-}

@@ -1,13 +1,25 @@
 export {
   analysePhoto,
   analysisSteps,
+  runAnalysis,
   type AnalysisOptions,
+  type AnalysisRun,
   type AnalysisStage,
+  type AnalysisStep,
   type AnalysisTrouble,
   type BoardFound,
+  type IdentifierRead,
   type PhotoAnalysis,
 } from './analyse.ts';
-export { BENCH_CHECKS, VERDICTS, type BenchCheck, type Finding, type FindingVerdict } from './findings.ts';
+export {
+  BENCH_CHECKS,
+  VERDICTS,
+  type BenchCheck,
+  type Finding,
+  type FindingMeasure,
+  type FindingVerdict,
+} from './findings.ts';
+export type { CodeReader, CodeSeen } from './identifier-search/codeSeen.ts';
 export { isTurned, toStoredPx, toUprightPx, uprightRaster } from './orientation.ts';
 export {
   SHIPPED_BOARDS,

@@ -6,7 +6,7 @@ export function scaleAnalysis(analysis: PhotoAnalysis, by: number): PhotoAnalysi
   if (by === 1) return analysis;
   const scale = (point: Point): Point => scalePx(point, by);
   const quad = (corners: Quad): Quad => corners.map(scale) as unknown as Quad;
-  const { found, marks, outline, findings } = analysis;
+  const { found, marks, outline, findings, flank } = analysis;
   return {
     ...analysis,
     found: found && {
@@ -16,6 +16,10 @@ export function scaleAnalysis(analysis: PhotoAnalysis, by: number): PhotoAnalysi
     },
     marks: marks && { corners: quad(marks.corners), nose: scale(marks.nose), tail: scale(marks.tail) },
     outline: outline && { upper: outline.upper.map(scale), lower: outline.lower.map(scale) },
+    flank: flank && {
+      ...flank,
+      frame: { ...flank.frame, px: flank.frame.px.map(([x, y]) => scale([x, y])) },
+    },
     findings: findings.map((finding) => ({ ...finding, place: finding.place && scale(finding.place) })),
   };
 }

@@ -1,3 +1,4 @@
+import { may } from '@lauta/core/people';
 import Papa from 'papaparse';
 import type { CatchState, CatchSummary } from '@lauta/contract';
 import { formatMeasured, formatSteps, LENGTH_STEPS } from '@lauta/core/units';
@@ -81,8 +82,11 @@ export function addCatchRoutes(table: RouteTable): void {
     '/api/catches/:catchId/bench-reading',
     'see-original',
     catchScope,
-    async ({ lauta, request }) =>
-      benchReading(lauta, idParameter(request, 'catchId'), request.query['ahead'] !== 'true'),
+    async ({ lauta, request }, _scope, subject) =>
+      benchReading(lauta, idParameter(request, 'catchId'), {
+        isUrgent: request.query['ahead'] !== 'true',
+        isForJudge: may('see-queue', subject),
+      }),
   );
 }
 

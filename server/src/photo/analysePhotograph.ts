@@ -2,6 +2,7 @@ import {
   SHIPPED_BOARDS,
   analysisSteps,
   isTurned,
+  runAnalysis,
   scaleAnalysis,
   scalePx,
   toUprightPx,
@@ -10,7 +11,9 @@ import {
   type Point,
   type Quad,
 } from '@lauta/core/photo';
+import type { Identifier } from '@lauta/core/identifier';
 import { decodePhotograph } from './decodePhotograph.ts';
+import { readCodes } from './readCodes.ts';
 
 /** A photograph is analysed in about a second; what takes longer than this is called not readable. */
 export const ANALYSIS_LIMIT_MS = 5000;
@@ -28,6 +31,8 @@ export interface AnalysedPhotograph {
 export interface AnalysisWish {
   limitTiltDeg?: number;
   otherBoards?: readonly MeasuringBoard[];
+  /** The entrant's card of the day. */
+  expected?: Identifier | null;
   /** Corners that a person set roughly, px of the picture as stored. */
   nearStored?: Quad;
 }
@@ -36,7 +41,7 @@ export interface AnalysisWish {
 export async function analysePhotograph(
   bytes: Uint8Array,
   board: MeasuringBoard,
-  { limitTiltDeg, otherBoards = SHIPPED_BOARDS, nearStored }: AnalysisWish = {},
+  { limitTiltDeg, otherBoards = SHIPPED_BOARDS, expected = null, nearStored }: AnalysisWish = {},
 ): Promise<AnalysedPhotograph> {
   const start = performance.now();
   const { raster, widthPx, heightPx, exif, isTruncated } = await decodePhotograph(bytes);
@@ -49,14 +54,15 @@ export async function analysePhotograph(
   const steps = analysisSteps(raster, board, {
     focal35Mm: exif.focal35Mm,
     otherBoards,
+    expected,
+    withFlank: true,
     ...(limitTiltDeg === undefined ? {} : { limitTiltDeg }),
     ...(near ? { near: near as unknown as Quad } : {}),
     isOver: () => performance.now() - decoded > ANALYSIS_LIMIT_MS,
   });
-  let step = steps.next();
-  while (!step.done) step = steps.next();
+  const analysis = await runAnalysis(steps, readCodes);
   return {
-    analysis: scaleAnalysis(step.value, shrunk),
+    analysis: scaleAnalysis(analysis, shrunk),
     widthPx,
     heightPx,
     orientation: exif.orientation,

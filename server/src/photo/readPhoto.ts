@@ -8,8 +8,8 @@ import {
   type Point,
   type Quad,
 } from '@lauta/core/photo';
-import { boardSchema } from '@lauta/contract';
 import { analysePhotograph } from './analysePhotograph.ts';
+import { readBoardFile } from './boardFile.ts';
 
 const USAGE =
   'usage: npm run -s read-photo -- PHOTO... --board BOARD.json [--corners x0,y0,x1,y1,x2,y2,x3,y3] [--limit-tilt DEG]';
@@ -61,10 +61,10 @@ async function readOne(
     apparentMm: analysis.apparentMm && rounded(analysis.apparentMm),
     lengthMm: analysis.lengthMm && rounded(analysis.lengthMm),
     sigmaMm: analysis.sigmaMm && rounded(analysis.sigmaMm),
-    noseGapMm: null,
-    mouthGapMm: null,
+    noseGapMm: analysis.noseGapMm === null ? null : rounded(analysis.noseGapMm),
+    mouthGapMm: analysis.mouthGapMm === null ? null : rounded(analysis.mouthGapMm),
     tiltDeg: analysis.found && rounded(analysis.found.tiltDeg),
-    identifier: null,
+    identifier: analysis.identifier ?? { visible: false, payload: null },
     findings: analysis.findings.map(({ check, verdict, confidence, why }) => ({
       check,
       verdict,
@@ -78,13 +78,6 @@ async function readOne(
 }
 
 const rounded = (value: number): number => Math.round(value * 100) / 100;
-
-async function readBoardFile(file: string): Promise<MeasuringBoard> {
-  const parsed = boardSchema.safeParse(JSON.parse(await readFile(file, 'utf8')));
-  if (!parsed.success)
-    throw new RangeError(`${file}: not a board profile: ${parsed.error.issues[0]?.message ?? ''}`);
-  return parsed.data;
-}
 
 function parseCorners(text: string): Quad {
   const values = text.split(',').map(Number);

@@ -1,5 +1,6 @@
 import {
   boolean,
+  double,
   foreignKey,
   index,
   int,
@@ -13,6 +14,7 @@ import {
   varchar,
 } from 'drizzle-orm/mysql-core';
 import type { CatchMark, CatchState, DecisionInput } from '@lauta/contract';
+import type { KeptFlank } from '@lauta/core/flank';
 import type { StoredReading, PhotoExif } from '@lauta/core/photo';
 import type { Role } from '@lauta/core/people';
 import { bytes, instant, sha256, uuid } from './columns.ts';
@@ -181,6 +183,22 @@ export const boards = mysqlTable(
     addedAt: instant('added_at').notNull(),
   },
   (table) => [primaryKey({ columns: [table.eventId, table.boardId] })],
+);
+
+/** The pattern of each measured fish's flank, for finding one that was claimed before. Made again when it is lost. */
+export const flanks = mysqlTable(
+  'flanks',
+  {
+    catchId: uuid('catch_id').primaryKey(),
+    eventId: eventId(),
+    /** The photograph it was read from; another measurement makes another. */
+    photographId: uuid('photograph_id').notNull(),
+    lengthMm: double('length_mm'),
+    sigmaMm: double('sigma_mm'),
+    /** Null when the photograph shows too little of the flank. */
+    flank: json('flank').$type<KeptFlank>(),
+  },
+  (table) => [index('flanks_event').on(table.eventId)],
 );
 
 export const ruleSheets = mysqlTable(

@@ -8,6 +8,8 @@ import { mariadbReceiptStore } from '../command/receiptStore.mariadb.ts';
 import type { ReceiptStore } from '../command/receiptStore.ts';
 import { mariadbEventStore } from '../event/eventStore.mariadb.ts';
 import type { EventStore } from '../event/eventStore.ts';
+import { mariadbFlankStore } from '../flank/flankStore.mariadb.ts';
+import type { FlankStore } from '../flank/flankStore.ts';
 import { mariadbLedgerStore } from '../ledger/ledgerStore.mariadb.ts';
 import type { LedgerStore } from '../ledger/ledgerStore.ts';
 import { mariadbPeopleStore } from '../people/peopleStore.mariadb.ts';
@@ -29,6 +31,7 @@ export interface Stores {
   boards: BoardStore;
   photographs: PhotographStore;
   catches: CatchStore;
+  flanks: FlankStore;
   ledger: LedgerStore;
   receipts: ReceiptStore;
 }
@@ -66,6 +69,7 @@ function storesOn(connection: Connection): Stores {
     boards: mariadbBoardStore(connection),
     photographs: mariadbPhotographStore(connection),
     catches: mariadbCatchStore(connection),
+    flanks: mariadbFlankStore(connection),
     ledger: mariadbLedgerStore(connection),
     receipts: mariadbReceiptStore(connection),
   };

@@ -6,9 +6,13 @@ import { Texture } from './paint.ts';
 export const CARD_MM = { width: 85.6, height: 54 } as const;
 
 /** The identifier card: QR (ISO/IEC 18004, level Q) 40 mm square with its quiet zone at the left, the code in letters at the right. */
-export function paintCard(identifier: Identifier): Texture {
+export function paintCard(identifier: Identifier, isHandwritten = false): Texture {
   const texture = new Texture(CARD_MM.width, CARD_MM.height, 6);
   texture.fill(() => [243, 242, 236]);
+  if (isHandwritten) {
+    texture.text(identifier.code, 8, 36, 21, [30, 34, 70], 70);
+    return texture;
+  }
   const { modules } = QRCode.create(formatPayload(identifier), { errorCorrectionLevel: 'Q' });
   const quiet = 4;
   const moduleMm = 40 / (modules.size + 2 * quiet);

@@ -20,6 +20,8 @@ export interface FishLook {
   tailSpreadRad?: number;
   /** How much of the pattern's colour the tail shows in blotches. */
   tailBlotched?: number;
+  /** How thick the fish lies, and so how high it carries its nose; 1 is usual. */
+  thickness?: number;
 }
 
 /** Invented fish in the manner of the trade's; ids are those of the demo's rule sheet. */
@@ -81,11 +83,24 @@ export interface Fish {
   bow: number;
   /** Height of the tail over the face, mm. */
   tailMm?: number;
+  /** How far the nose lies from the stop, mm. */
+  noseGapMm?: number;
+  /** How far the jaws are apart at the nose, mm. */
+  mouthGapMm?: number;
+  /** The head lies at the far end, the tail at the stop. */
+  isReversed?: boolean;
+  /** The back lies towards the angler, the belly away. */
+  isBackNear?: boolean;
+  /** How high the end of the tail stands over the face, and how far it is bent sideways, mm. */
+  curl?: { upMm: number; asideMm: number };
 }
 
+/** Places in board coordinates, mm: what lies at the stop, the far end, the eye, the hind edge of the gill cover. */
 export interface FishTruth {
   nose: readonly [number, number, number];
   tail: readonly [number, number, number];
+  eye: readonly [number, number];
+  gill: readonly [number, number];
 }
 
 const BACK = curve([0, 0.01, 0.03, 0.036, 0.1, 0.066, 0.22, 0.108, 0.36, 0.13, 0.5, 0.122, 0.64, 0.086, 0.78, 0.048, 0.86, 0.043, 1, 0.043]); // prettier-ignore
@@ -97,47 +112,128 @@ const TAIL_ROOT = 0.8;
 const TAIL_SPREAD_RAD = 0.56;
 const TAIL_HEIGHT_MM = 2;
 
-/** Lays a fish onto the relief: head at the stop, left flank up, belly towards the angler. */
+/** Where a fish lies: its own coordinates (mm from the nose towards the tail, mm from the axis towards the belly) for places of the board. */
+class FishFrame {
+  private readonly fish: Fish;
+  private readonly noseMm: number;
+
+  constructor(fish: Fish) {
+    this.fish = fish;
+    const gapMm = fish.noseGapMm ?? 0;
+    this.noseMm = fish.isReversed ? gapMm + fish.lengthMm : gapMm;
+  }
+
+  axisAt(s: number): number {
+    const { axisYMm, bow, lengthMm, curl } = this.fish;
+    const aside = curl ? curl.asideMm * smoothstep(0.6, 1, s) * Math.max(0, s - 0.6) * 2.5 : 0;
+    return axisYMm + bow * lengthMm * Math.sin(Math.PI * clamp(s, 0, 1)) + aside;
+  }
+
+  /** Place on the board of a share of the length and a distance from the axis, mm. */
+  place(s: number, acrossMm: number): [number, number] {
+    const { lengthMm, isReversed, isBackNear } = this.fish;
+    const x = this.noseMm + (isReversed ? -1 : 1) * s * lengthMm;
+    return [x, this.axisAt(s) + (isBackNear ? -1 : 1) * acrossMm];
+  }
+
+  /** Shares of the length along the fish and across it, of a place of the board. */
+  shares(xMm: number, yMm: number): [number, number] {
+    const { lengthMm, isReversed, isBackNear } = this.fish;
+    const s = ((isReversed ? -1 : 1) * (xMm - this.noseMm)) / lengthMm;
+    return [s, ((isBackNear ? -1 : 1) * (yMm - this.axisAt(s))) / lengthMm];
+  }
+
+  /** Visits the cells between two shares of the length, within a share of it about the axis; `across` is in shares too. */
+  visit(
+    relief: Relief,
+    fromS: number,
+    toS: number,
+    reach: number,
+    paint: (cell: number, s: number, across: number) => void,
+  ): void {
+    const { lengthMm, axisYMm, curl } = this.fish;
+    const ends = [this.place(fromS, 0)[0], this.place(toS, 0)[0]];
+    const asideMm = Math.abs(curl?.asideMm ?? 0);
+    relief.visit(
+      Math.min(...ends),
+      axisYMm - reach * lengthMm - asideMm,
+      Math.max(...ends),
+      axisYMm + reach * lengthMm + asideMm,
+      (cell, x, y) => {
+        const [s, across] = this.shares(x, y);
+        if (s >= fromS && s <= toS) paint(cell, s, across);
+      },
+    );
+  }
+}
+
+/** The upper jaw opens by so much of the gap, the lower by the rest. */
+const UPPER_JAW_SHARE = 0.3;
+const CAVITY: Rgb = [96, 34, 30];
+
+/** Where a place of an open mouth lies when it is shut; null inside of the mouth. */
+function shutMouth({ look, lengthMm, mouthGapMm = 0 }: Fish, s: number, across: number): number | null {
+  if (mouthGapMm <= 0 || s >= look.jaw || s < 0) return across;
+  const line = mouthLine(s);
+  const open = ((mouthGapMm / lengthMm) * (look.jaw - s)) / look.jaw;
+  const upper = UPPER_JAW_SHARE * open;
+  const lower = open - upper;
+  if (across < line - upper) return across + upper;
+  if (across > line + lower) return across - lower;
+  return null;
+}
+
+function mouthLine(s: number): number {
+  return 0.004 + 0.2 * s;
+}
+
+/** Lays a fish onto the relief: by default head at the stop, left flank up, belly towards the angler. */
 export function layFish(relief: Relief, fish: Fish): FishTruth {
   const { look, lengthMm } = fish;
   const tailMm = fish.tailMm ?? TAIL_HEIGHT_MM;
   const noise = makeNoise(fish.seed);
-  const axis = (s: number): number => fish.axisYMm + fish.bow * lengthMm * Math.sin(Math.PI * clamp(s, 0, 1));
+  const frame = new FishFrame(fish);
   const tip = tailTip(look);
-  layFins(relief, fish, noise, axis, tip.reach);
-  relief.visit(
-    0,
-    fish.axisYMm - 0.4 * lengthMm,
-    0.9 * lengthMm,
-    fish.axisYMm + 0.4 * lengthMm,
-    (cell, x, y) => {
-      const s = x / lengthMm;
-      if (s > BODY_END) return;
-      const across = y - axis(s);
-      const half = (across < 0 ? BACK : BELLY)(tapered(look, s)) * look.depth * lengthMm;
-      const v = across / half;
-      if (Math.abs(v) >= 1) return;
-      // The wrist of the tail runs out into the fin's rays, in a rounded end.
-      const ending = smoothstep(0.8, BODY_END, s + 0.02 * v * v);
-      if (ending >= 1) return;
-      const thickMm = THICK(s) * lengthMm;
-      const round = 0.42 + 0.58 * Math.sqrt(1 - v * v) * (1 - 0.25 * Math.abs(v));
-      const height = Math.max(tailMm, thickMm * round * (1 - ending));
-      relief.put(
-        cell,
-        height,
-        mix(bodyColour(look, noise, s, v, lengthMm), look.fin, 0.85 * ending),
-        1,
-        0.5 - 0.3 * ending,
-      );
-    },
-  );
-  drawHead(relief, look, lengthMm, axis);
-  return {
-    nose: [0, axis(0), THICK(0) * lengthMm * 0.5],
-    tail: [lengthMm, axis(1) + tip.offset * lengthMm, tailMm],
-  };
+  const thickness = look.thickness ?? 1;
+  layFins(relief, fish, noise, frame, tip.reach);
+  frame.visit(relief, 0, BODY_END, 0.4, (cell, s, seen) => {
+    const shut = shutMouth(fish, s, seen);
+    const across = (shut ?? mouthLine(s)) * lengthMm;
+    const half = (across < 0 ? BACK : BELLY)(tapered(look, s)) * look.depth * lengthMm;
+    const v = across / half;
+    if (Math.abs(v) >= 1) return;
+    // The wrist of the tail runs out into the fin's rays, in a rounded end.
+    const ending = smoothstep(0.8, BODY_END, s + 0.02 * v * v);
+    if (ending >= 1) return;
+    const thickMm = THICK(s) * thickness * lengthMm;
+    if (shut === null) {
+      const deep = 0.7 + 0.5 * noise(s * 90, seen * 90);
+      relief.put(cell, 0.35 * thickMm, [CAVITY[0] * deep, CAVITY[1] * deep, CAVITY[2] * deep], 1, 0.3);
+      return;
+    }
+    const round = 0.42 + 0.58 * Math.sqrt(1 - v * v) * (1 - 0.25 * Math.abs(v));
+    const height = Math.max(tailMm, thickMm * round * (1 - ending));
+    relief.put(
+      cell,
+      height,
+      mix(bodyColour(look, noise, s, v, lengthMm), look.fin, 0.85 * ending),
+      1,
+      0.5 - 0.3 * ending,
+    );
+  });
+  drawHead(relief, fish, frame);
+  const [noseX, noseY] = frame.place(0, 0);
+  const [tailX, tailY] = frame.place(1, tip.offset * lengthMm);
+  const nose = [noseX, noseY, THICK(0) * thickness * lengthMm * 0.5] as const;
+  const tail = [tailX, tailY, tailMm + (fish.curl?.upMm ?? 0)] as const;
+  const eye = frame.place(EYE_AT, -0.026 * look.depth * lengthMm);
+  const gill = frame.place(GILL_AT, 0.03 * lengthMm);
+  // Read is whatever lies farther out.
+  return fish.isReversed ? { nose: tail, tail: nose, eye, gill } : { nose, tail, eye, gill };
 }
+
+const EYE_AT = 0.098;
+const GILL_AT = 0.26;
 
 function tapered(look: FishLook, s: number): number {
   return look.taper === undefined ? s : Math.max(0, s) ** look.taper;
@@ -183,7 +279,8 @@ function patternShare(look: FishLook, noise: (x: number, y: number) => number, s
   }
 }
 
-function drawHead(relief: Relief, look: FishLook, lengthMm: number, axis: (s: number) => number): void {
+function drawHead(relief: Relief, fish: Fish, frame: FishFrame): void {
+  const { look } = fish;
   const dark: Rgb = [30, 30, 24];
   const tint = (cell: number, colour: Rgb, share: number): void => {
     for (let channel = 0; channel < 3; channel++) {
@@ -192,19 +289,18 @@ function drawHead(relief: Relief, look: FishLook, lengthMm: number, axis: (s: nu
       relief.colour[at] = under + ((colour[channel] as number) - under) * share;
     }
   };
-  relief.visit(0, axis(0) - 0.2 * lengthMm, 0.34 * lengthMm, axis(0) + 0.2 * lengthMm, (cell, x, y) => {
+  frame.visit(relief, 0, 0.34, 0.2, (cell, s, seen) => {
     if ((relief.cover[cell] as number) < 1) return;
-    const s = x / lengthMm;
-    const d = (y - axis(s)) / lengthMm;
+    const d = shutMouth(fish, s, seen);
+    if (d === null) return;
     // The closed mouth: a line from the nose back and down to the jaw's corner, with the lip below it.
-    const mouth = 0.004 + 0.2 * s;
-    if (s < look.jaw) tint(cell, dark, 0.8 * smoothstep(0.0032, 0.0012, Math.abs(d - mouth)));
+    if (s < look.jaw) tint(cell, dark, 0.8 * smoothstep(0.0032, 0.0012, Math.abs(d - mouthLine(s))));
     // Gill cover: an arc behind the cheek, with a lighter plate before it.
-    const gill = Math.hypot((s - 0.13) / 0.135, (d - 0.005) / (0.1 * look.depth));
+    const gill = gillArc(look, s, d);
     tint(cell, dark, 0.6 * smoothstep(0.05, 0.015, Math.abs(gill - 1)) * smoothstep(0.1, 0.18, s));
     tint(cell, look.flank, 0.25 * smoothstep(1, 0.6, gill) * smoothstep(0.12, 0.2, s));
     // Eye.
-    const eye = Math.hypot(s - 0.098, d + 0.026 * look.depth) / 0.0175;
+    const eye = Math.hypot(s - EYE_AT, d + 0.026 * look.depth) / 0.0175;
     if (eye < 1.12) {
       tint(cell, dark, smoothstep(1.12, 1, eye));
       tint(cell, [196, 160, 62], smoothstep(0.98, 0.86, eye));
@@ -217,6 +313,17 @@ function drawHead(relief: Relief, look: FishLook, lengthMm: number, axis: (s: nu
       relief.gloss[cell] = 1;
     }
   });
+}
+
+/** 1 on the gill cover's edge, less on it. */
+function gillArc(look: FishLook, s: number, across: number): number {
+  return Math.hypot((s - 0.13) / 0.135, (across - 0.005) / (0.1 * look.depth));
+}
+
+/** Whether a place of the board lies under the gill cover of a fish. */
+export function isOnGillCover(fish: Fish, xMm: number, yMm: number): boolean {
+  const [s, across] = new FishFrame(fish).shares(xMm, yMm);
+  return s > 0 && gillArc(fish.look, s, across) < 1;
 }
 
 interface Fin {
@@ -256,41 +363,39 @@ function layFins(
   relief: Relief,
   fish: Fish,
   noise: (x: number, y: number) => number,
-  axis: (s: number) => number,
+  frame: FishFrame,
   reach: number,
 ): void {
-  const { look, lengthMm } = fish;
+  const { look, lengthMm, curl } = fish;
   const tailMm = fish.tailMm ?? TAIL_HEIGHT_MM;
   const rays = (phase: number): number => 0.82 + 0.18 * Math.sin(phase);
   const finColour = (light: number): Rgb => [look.fin[0] * light, look.fin[1] * light, look.fin[2] * light];
   for (const { from, to, side, heightAt, lean } of FINS) {
-    relief.visit(
-      from * lengthMm,
-      axis(0.5) - 0.3 * lengthMm,
-      (to + 0.08) * lengthMm,
-      axis(0.5) + 0.3 * lengthMm,
-      (cell, x, y) => {
-        const s = x / lengthMm;
-        const edge = (side < 0 ? BACK : BELLY)(tapered(look, s)) * look.depth;
-        const out = (side * (y - axis(s))) / lengthMm - edge;
-        const t = (s - lean * Math.max(0, out) - from) / (to - from);
-        if (out < -0.01 || t < 0 || t > 1 || out > heightAt(t)) return;
-        const light = rays(t * (to - from) * 520) * (1 - 3 * Math.max(0, out));
-        relief.put(cell, 2.5, finColour(light), 0.9, 0.15);
-      },
-    );
+    frame.visit(relief, from, to + 0.08, 0.3, (cell, s, across) => {
+      const edge = (side < 0 ? BACK : BELLY)(tapered(look, s)) * look.depth;
+      const out = side * across - edge;
+      const t = (s - lean * Math.max(0, out) - from) / (to - from);
+      if (out < -0.01 || t < 0 || t > 1 || out > heightAt(t)) return;
+      const light = rays(t * (to - from) * 520) * (1 - 3 * Math.max(0, out));
+      relief.put(cell, 2.5, finColour(light), 0.9, 0.15);
+    });
   }
-  const root = TAIL_ROOT * lengthMm;
-  relief.visit(root, axis(1) - 0.16 * lengthMm, lengthMm + 1, axis(1) + 0.16 * lengthMm, (cell, x, y) => {
-    const dx = (x - root) / lengthMm;
-    const dy = (y - axis(1)) / lengthMm;
+  frame.visit(relief, TAIL_ROOT, 1 + 1 / lengthMm, 0.16, (cell, s, dy) => {
+    const dx = s - TAIL_ROOT;
     const angle = Math.atan2(dy, dx);
     if (Math.abs(angle) > (look.tailSpreadRad ?? TAIL_SPREAD_RAD)) return;
     const insideMm = (tailRadius(angle, look) * reach - Math.hypot(dx, dy)) * lengthMm;
     if (insideMm < 0) return;
     const light = rays(angle * 90) * (0.95 - 0.6 * dx);
     const blotch = look.tailBlotched ? look.tailBlotched * smoothstep(0.5, 0.62, noise(dx * 60, dy * 60)) : 0;
-    relief.put(cell, tailMm, mix(finColour(light), look.patternColour, blotch), tailCover(insideMm), 0.15);
+    const upMm = curl ? curl.upMm * (dx / (1 - TAIL_ROOT)) ** 2 : 0;
+    relief.put(
+      cell,
+      tailMm + upMm,
+      mix(finColour(light), look.patternColour, blotch),
+      tailCover(insideMm),
+      0.15,
+    );
   });
 }
 

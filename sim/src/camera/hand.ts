@@ -2,13 +2,7 @@ import { rollDice } from './dice.ts';
 import { makeNoise } from './noise.ts';
 import type { Rgb } from './paint.ts';
 import type { Relief } from './relief.ts';
-
-interface Capsule {
-  from: readonly [number, number];
-  to: readonly [number, number];
-  radiusFromMm: number;
-  radiusToMm: number;
-}
+import { layCapsule, type Capsule } from './things.ts';
 
 const SKIN: readonly Rgb[] = [[224, 178, 148], [198, 146, 112], [158, 108, 78], [112, 74, 54], [236, 194, 170], [52, 60, 68]]; // prettier-ignore
 
@@ -17,11 +11,15 @@ export interface PlacedHand {
   xMm: number;
   /** Skin or glove; by default drawn from the seed. */
   tone?: Rgb;
+  /** How far across the face the fingers reach, mm; by default a little beyond the fish's axis. */
+  reachYMm?: number;
+  /** Whether a place lies under something: a finger in the gills ends at the cover's edge. */
+  isUnder?: (xMm: number, yMm: number) => boolean;
 }
 
 /** A hand from the angler's side, fingers over the body behind the gill cover. The last of the tones is a glove. */
-export function layHand(relief: Relief, hand: PlacedHand, reachYMm: number, edgeYMm: number): void {
-  const { seed, xMm } = hand;
+export function layHand(relief: Relief, hand: PlacedHand, usualReachYMm: number, edgeYMm: number): void {
+  const { seed, xMm, reachYMm = usualReachYMm } = hand;
   const dice = rollDice(seed);
   const drawn = dice.pick(SKIN);
   const tone = hand.tone ?? drawn;
@@ -53,34 +51,11 @@ export function layHand(relief: Relief, hand: PlacedHand, reachYMm: number, edge
     radiusToMm: 32,
   });
   const under = relief.height.slice();
-  for (const part of parts) layCapsule(relief, under, part, tone, noise);
-}
-
-function layCapsule(
-  relief: Relief,
-  under: Float32Array,
-  part: Capsule,
-  tone: Rgb,
-  noise: (x: number, y: number) => number,
-): void {
-  const { from, to } = part;
-  const reach = Math.max(part.radiusFromMm, part.radiusToMm);
-  const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
-  const length2 = dx * dx + dy * dy;
-  relief.visit(
-    Math.min(from[0], to[0]) - reach,
-    Math.min(from[1], to[1]) - reach,
-    Math.max(from[0], to[0]) + reach,
-    Math.max(from[1], to[1]) + reach,
-    (cell, x, y) => {
-      const t = Math.min(1, Math.max(0, ((x - from[0]) * dx + (y - from[1]) * dy) / length2));
-      const radius = part.radiusFromMm + (part.radiusToMm - part.radiusFromMm) * t;
-      const off = Math.hypot(x - from[0] - t * dx, y - from[1] - t * dy);
-      if (off >= radius) return;
-      const height = (under[cell] as number) * 0.85 + radius + Math.sqrt(radius * radius - off * off) * 0.9;
-      if (height <= (relief.height[cell] as number)) return;
-      const light = 0.93 + 0.16 * (noise(x / 6, y / 6) - 0.5) - 0.1 * Math.max(0, 0.12 - t);
-      relief.put(cell, height, [tone[0] * light, tone[1] * light * 0.99, tone[2] * light * 0.98], 1, 0.18);
-    },
-  );
+  for (const part of parts) {
+    layCapsule(relief, under, part, 0.18, (x, y, along) => {
+      if (hand.isUnder?.(x, y)) return null;
+      const light = 0.93 + 0.16 * (noise(x / 6, y / 6) - 0.5) - 0.1 * Math.max(0, 0.12 - along);
+      return [tone[0] * light, tone[1] * light * 0.99, tone[2] * light * 0.98];
+    });
+  }
 }

@@ -5,3 +5,4 @@ export { drawBoardKind } from './boardKind.ts';
 export { RENDERER_VERSION, renderScene, type PhotoTruth, type RenderedPhoto } from './render.ts';
 export { drawEmptyBoard, drawRangedScene, type RangeWish, type RangedScene } from './range.ts';
 export { drawScene, projectPoint, type Camera, type Scene, type SceneWish } from './scene.ts';
+export { PHOTO_FAULTS, type PhotoFault } from './faults.ts';

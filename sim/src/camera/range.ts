@@ -3,7 +3,8 @@ import { faceLengthMm, type MeasuringBoard } from '@lauta/core/photo';
 import { rollDice, seedFor, type Dice } from './dice.ts';
 import { FISH_LOOKS, poseFish, type FishLook } from './fish.ts';
 import { mix, type Rgb } from './paint.ts';
-import { aimCamera, GROUNDS, placeCard, type Light, type Scene } from './scene.ts';
+import { withFault, type PhotoFault } from './faults.ts';
+import { aimCamera, GROUNDS, placeCard, type Clutter, type Light, type Scene } from './scene.ts';
 
 /** What a drawn scene must have; all else comes from its seed. */
 export interface RangeWish {
@@ -12,6 +13,10 @@ export interface RangeWish {
   heightPx?: number;
   maxTiltDeg?: number;
   fish?: boolean;
+  /** The one thing that is wrong with it; none by default. */
+  fault?: PhotoFault;
+  /** The seed of another scene whose fish lies here again: in another pose and light, on any of the boards. */
+  fishOf?: number;
 }
 
 /** A scene of the simulated camera with what a file tells of it. */
@@ -19,6 +24,11 @@ export interface RangedScene {
   scene: Scene;
   jpegQuality: number;
   hasHand: boolean;
+  /** What the card should say: the entrant's identifier of the day. */
+  expected: Identifier;
+  /** The kind of board that the angler claims. */
+  claimedBoard: MeasuringBoard;
+  fault?: PhotoFault;
 }
 
 /**
@@ -31,10 +41,12 @@ export function drawRangedScene(seed: number, wish: RangeWish): RangedScene {
   const widthPx = wish.widthPx ?? 2016;
   const heightPx = wish.heightPx ?? 1512;
   const board = dice.pick(wish.boards);
-  const look = drawLook(rollDice(seedFor(seed, 'look')));
-  // A deep fish is not so long that it hides the whole board.
-  const longest = Math.min(0.85 * faceLengthMm(board), board.widthMm / (0.25 * look.depth));
-  const lengthMm = dice.between(0.36 * faceLengthMm(board), longest);
+  const own = wish.fishOf ?? seed;
+  const look = drawLook(rollDice(seedFor(own, 'look')));
+  const lengthMm =
+    wish.fishOf === undefined
+      ? dice.between(0.36 * faceLengthMm(board), longestMm(board, look))
+      : twinLengthMm(wish.fishOf, wish.boards, look);
   const identifier: Identifier = {
     eventCode: 'K7Q4M',
     entrantNumber: dice.whole(101, 999),
@@ -49,7 +61,7 @@ export function drawRangedScene(seed: number, wish: RangeWish): RangedScene {
     fish: hasFish
       ? {
           look,
-          seed: seedFor(seed, 'fish'),
+          seed: seedFor(own, 'fish'),
           lengthMm,
           ...poseFish(seedFor(seed, 'pose'), board.widthMm),
           tailMm: dice.between(1, 3),
@@ -73,8 +85,56 @@ export function drawRangedScene(seed: number, wish: RangeWish): RangedScene {
     wet: dice.chance(0.6)
       ? { shine: dice.next() ** 2, drops: dice.whole(0, 120), seed: seedFor(seed, 'drops') }
       : null,
+    clutter: drawClutter(rollDice(seedFor(seed, 'clutter')), board),
   };
-  return { scene, jpegQuality: dice.whole(70, 95), hasHand };
+  const ranged = {
+    scene,
+    jpegQuality: dice.whole(70, 95),
+    hasHand,
+    expected: identifier,
+    claimedBoard: board,
+  };
+  if (!wish.fault) return ranged;
+  return { ...withFault(ranged, wish.fault, rollDice(seedFor(seed, 'fault'))), fault: wish.fault };
+}
+
+/** A deep fish is not so long that it hides the whole board. */
+function longestMm(board: MeasuringBoard, look: FishLook): number {
+  return Math.min(0.85 * faceLengthMm(board), board.widthMm / (0.25 * look.depth));
+}
+
+/** A fish that is photographed twice fits each board; it is the same length wherever it lies. */
+function twinLengthMm(fishSeed: number, boards: readonly MeasuringBoard[], look: FishLook): number {
+  const most = Math.min(...boards.map((board) => longestMm(board, look)));
+  const least = Math.max(...boards.map((board) => 0.36 * faceLengthMm(board)));
+  return rollDice(seedFor(fishSeed, 'length')).between(Math.min(least, 0.8 * most), most);
+}
+
+/** Tools and lures on the ground about the board. */
+function drawClutter(dice: Dice, board: MeasuringBoard): Clutter[] {
+  const lengthMm = faceLengthMm(board);
+  return Array.from({ length: dice.whole(0, 3) }, (): Clutter => {
+    const x = dice.between(-0.1, 1.1) * lengthMm;
+    const y = dice.chance(0.5) ? dice.between(-220, -70) : board.widthMm + dice.between(60, 260);
+    const turn = dice.between(0, 2 * Math.PI);
+    const long = dice.between(50, 150);
+    const thick = dice.between(4, 11);
+    const colour: Rgb = [dice.between(20, 235), dice.between(20, 220), dice.between(20, 220)];
+    const end = (angle: number): [number, number] => [
+      x + long * Math.cos(turn + angle),
+      y + long * Math.sin(turn + angle),
+    ];
+    const arms = dice.chance(0.5) ? [-0.25, 0.25] : [0];
+    return {
+      parts: arms.map((angle) => ({
+        from: [x, y],
+        to: end(angle),
+        radiusFromMm: thick * 0.6,
+        radiusToMm: thick,
+      })),
+      colour,
+    };
+  });
 }
 
 function drawCamera(
@@ -168,6 +228,7 @@ function drawLook(dice: Dice): FishLook {
     taper: slender ? dice.between(1.1, 1.5) : dice.between(0.9, 1.1),
     tailSpreadRad: dice.between(0.4, 0.75),
     tailBlotched: dice.chance(0.4) ? dice.next() : 0,
+    thickness: dice.between(0.72, 1.12),
   };
 }
 

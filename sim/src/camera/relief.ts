@@ -76,9 +76,9 @@ export class Relief {
     const fv = v - row;
     const cell = row * this.columns + column;
     const c = this.cover;
-    const full = (i: number): number => ((c[i] as number) > 0 ? 1 : 0);
-    const top = full(cell) * (1 - fu) + full(cell + 1) * fu;
-    const bottom = full(cell + this.columns) * (1 - fu) + full(cell + this.columns + 1) * fu;
+    const below = cell + this.columns;
+    const top = ((c[cell] as number) > 0 ? 1 - fu : 0) + ((c[cell + 1] as number) > 0 ? fu : 0);
+    const bottom = ((c[below] as number) > 0 ? 1 - fu : 0) + ((c[below + 1] as number) > 0 ? fu : 0);
     return top * (1 - fv) + bottom * fv >= 0.5;
   }
 

@@ -1,13 +1,16 @@
 import { faceLengthMm, type Raster } from '@lauta/core/photo';
+import { CARD_MM } from './card.ts';
 import { rollDice, seedFor } from './dice.ts';
 import { layFish, type FishTruth } from './fish.ts';
 import { layHand } from './hand.ts';
 import { Relief } from './relief.ts';
-import { projectPoint, type Scene, type Vector } from './scene.ts';
+import { rephotograph } from './rephotograph.ts';
+import { projectPoint, type PlacedCard, type Scene, type Vector } from './scene.ts';
+import { layThing } from './things.ts';
 import { World } from './world.ts';
 
 /** Changes whenever the same scene would give other pixels; caches are kept by it. */
-export const RENDERER_VERSION = 2;
+export const RENDERER_VERSION = 3;
 
 /** What is known of a rendered photograph: px of the picture, mm of the board. */
 export interface PhotoTruth {
@@ -18,6 +21,8 @@ export interface PhotoTruth {
   corners: [number, number][];
   nosePx: [number, number] | null;
   tailPx: [number, number] | null;
+  eyePx: [number, number] | null;
+  cardCornersPx: [number, number][] | null;
   tiltDeg: number;
   cameraHeightMm: number;
   focal35Mm: number;
@@ -42,14 +47,16 @@ export function renderScene(
   const { board, camera } = scene;
   const lengthMm = faceLengthMm(board);
   // The arm reaches in from beyond the picture's lower edge.
-  const nearMm = Math.max(scene.hand ? nearEdgeMm(camera) + 40 : 0, board.widthMm + 60);
+  const reachesOut = scene.things !== undefined || scene.otherFish !== undefined;
+  const nearMm = Math.max(scene.hand ? nearEdgeMm(camera) + 40 : 0, board.widthMm + (reachesOut ? 240 : 60));
   const relief = new Relief(-45, -60, lengthMm + 40, Math.min(nearMm, board.widthMm + 700), 1.5);
   const fishTruth = scene.fish ? layFish(relief, scene.fish) : null;
-  if (scene.hand && scene.fish) {
-    layHand(relief, scene.hand, scene.fish.axisYMm - 6, board.widthMm);
-  }
+  if (scene.otherFish) layFish(relief, scene.otherFish);
+  (scene.things ?? []).forEach((thing, i) => layThing(relief, thing, seedFor(scene.seed, `thing ${i}`)));
+  if (scene.hand && scene.fish) layHand(relief, scene.hand, scene.fish.axisYMm - 6, board.widthMm);
   const world = new World(scene, relief);
-  const raster = blurRaster(shoot(scene, world, onProgress), scene.blurPx);
+  const seen = blurRaster(shoot(scene, world, onProgress), scene.blurPx);
+  const raster = scene.rephotograph ? rephotograph(seen, scene.rephotograph) : seen;
   return { raster, truth: truthOf(scene, fishTruth, camera) };
 }
 
@@ -74,6 +81,19 @@ function nearEdgeMm({
   return Math.max(...places);
 }
 
+function cardCorners({ centreMm, turnRad, zMm }: PlacedCard): Vector[] {
+  const [c, s] = [Math.cos(turnRad), Math.sin(turnRad)];
+  return [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ].map(([u, v]): Vector => {
+    const [x, y] = [((u as number) * CARD_MM.width) / 2, ((v as number) * CARD_MM.height) / 2];
+    return [centreMm[0] + x * c - y * s, centreMm[1] + x * s + y * c, zMm];
+  });
+}
+
 function truthOf(scene: Scene, fish: FishTruth | null, camera: Scene['camera']): PhotoTruth {
   const { board } = scene;
   const lengthMm = faceLengthMm(board);
@@ -86,7 +106,7 @@ function truthOf(scene: Scene, fish: FishTruth | null, camera: Scene['camera']):
   }
   return {
     board: board.id,
-    lengthMm: scene.fish?.lengthMm ?? null,
+    lengthMm: fish?.tail[0] ?? null,
     apparentMm,
     corners: [
       project([0, 0, 0]),
@@ -96,6 +116,8 @@ function truthOf(scene: Scene, fish: FishTruth | null, camera: Scene['camera']):
     ],
     nosePx: fish ? project(fish.nose) : null,
     tailPx: fish ? project(fish.tail) : null,
+    eyePx: fish ? project([...fish.eye, fish.nose[2]]) : null,
+    cardCornersPx: scene.card ? cardCorners(scene.card).map(project) : null,
     tiltDeg: (Math.acos(-camera.forward[2]) * 180) / Math.PI,
     cameraHeightMm: camera.positionMm[2],
     focal35Mm: camera.focal35Mm,
@@ -113,33 +135,56 @@ const WITHIN_PX: readonly (readonly [number, number])[] = [
   [0.375, 0.125],
 ];
 
+/** Neighbours that differ by more than this (0-255) have an edge between them. */
+const EDGE_STEP = 5;
+
 function shoot(scene: Scene, world: World, onProgress: (share: number) => void): Raster {
   const { camera } = scene;
   const { widthPx, heightPx } = camera;
   const data = new Uint8ClampedArray(widthPx * heightPx * 4);
   const grain = grainTable(seedFor(scene.seed, 'grain'), scene.noiseLevel);
   const sum = new Float32Array(3);
+  const once = new Float32Array(widthPx * heightPx * 3);
+  const isDetailed = new Uint8Array(widthPx * heightPx);
+  for (let row = 0; row < heightPx; row++) {
+    if (row % 64 === 0) onProgress((0.5 * row) / heightPx);
+    for (let column = 0; column < widthPx; column++) {
+      const i = row * widthPx + column;
+      sum.fill(0);
+      isDetailed[i] = world.see(column, row, sum) ? 1 : 0;
+      once.set(sum, 3 * i);
+    }
+  }
+  const isEdge = (i: number, j: number): boolean =>
+    Math.abs((once[3 * i] as number) - (once[3 * j] as number)) > EDGE_STEP ||
+    Math.abs((once[3 * i + 1] as number) - (once[3 * j + 1] as number)) > EDGE_STEP ||
+    Math.abs((once[3 * i + 2] as number) - (once[3 * j + 2] as number)) > EDGE_STEP;
   const farPx = Math.hypot(widthPx, heightPx) / 2;
   let grainAt = 0;
   for (let row = 0; row < heightPx; row++) {
-    if (row % 64 === 0) onProgress(row / heightPx);
+    if (row % 64 === 0) onProgress(0.5 + (0.5 * row) / heightPx);
     for (let column = 0; column < widthPx; column++) {
-      sum.fill(0);
+      const i = row * widthPx + column;
       let samples = 1;
-      // Smooth ground needs one ray a pixel, everything with edges four.
-      if (world.see(column, row, sum)) {
+      // Where nothing changes from px to px one ray is enough.
+      if (
+        isDetailed[i] === 1 &&
+        ((column > 0 && isEdge(i, i - 1)) ||
+          (column + 1 < widthPx && isEdge(i, i + 1)) ||
+          (row > 0 && isEdge(i, i - widthPx)) ||
+          (row + 1 < heightPx && isEdge(i, i + widthPx)))
+      ) {
         sum.fill(0);
         samples = WITHIN_PX.length;
         for (const [dx, dy] of WITHIN_PX) world.see(column + dx, row + dy, sum);
-      }
+      } else for (let channel = 0; channel < 3; channel++) sum[channel] = once[3 * i + channel] as number;
       const offAxis = Math.hypot(column - widthPx / 2, row - heightPx / 2) / farPx;
       const exposure = (1 - 0.22 * offAxis * offAxis) / samples;
-      const at = (row * widthPx + column) * 4;
       for (let channel = 0; channel < 3; channel++) {
         grainAt = (grainAt + 1) & (GRAIN_SIZE - 1);
-        data[at + channel] = (sum[channel] as number) * exposure + (grain[grainAt] as number);
+        data[4 * i + channel] = (sum[channel] as number) * exposure + (grain[grainAt] as number);
       }
-      data[at + 3] = 255;
+      data[4 * i + 3] = 255;
     }
     grainAt = (grainAt * 31 + row * 977) & (GRAIN_SIZE - 1);
   }

@@ -3,7 +3,9 @@ import { faceLengthMm, undistortPx, type MeasuringBoard } from '@lauta/core/phot
 import { CARD_MM } from './card.ts';
 import { rollDice, seedFor } from './dice.ts';
 import { FISH_LOOKS, poseFish, type Fish } from './fish.ts';
+import type { PlacedHand } from './hand.ts';
 import type { Rgb } from './paint.ts';
+import type { Capsule, Thing } from './things.ts';
 
 export type Vector = readonly [number, number, number];
 
@@ -44,14 +46,42 @@ export interface PlacedCard {
   identifier: Identifier;
   centreMm: readonly [number, number];
   turnRad: number;
+  /** Over the face; from `OVER_FISH_MM` on it lies on top of the fish. */
   zMm: number;
+  /** A mirrored sky or lamp on it: place in mm of the card, radius and strength (0-255 added in its middle). */
+  glare?: { atMm: readonly [number, number]; radiusMm: number; strength: number };
+  /** Written by hand: no QR. */
+  isHandwritten?: boolean;
+}
+
+export const OVER_FISH_MM = 3;
+
+/** Something that lies about on the ground, mm of the board's plane. */
+export interface Clutter {
+  parts: readonly Capsule[];
+  colour: Rgb;
+  /** It lies on the card, not under it. */
+  isOnCard?: boolean;
+}
+
+/** A screen or print that was photographed instead of a board: how it lies in the picture. */
+export interface Rephotograph {
+  seed: number;
+  /** Its own px across. */
+  columns: number;
 }
 
 export interface Scene {
   seed: number;
   board: MeasuringBoard;
   fish: Fish | null;
-  hand: { seed: number; xMm: number; tone?: Rgb } | null;
+  hand: PlacedHand | null;
+  /** A second fish on the board. */
+  otherFish?: Fish;
+  /** What lies on board and fish. */
+  things?: readonly Thing[];
+  clutter?: readonly Clutter[];
+  rephotograph?: Rephotograph;
   card: PlacedCard | null;
   camera: Camera;
   light: Light;
@@ -290,3 +320,11 @@ export const cross = (a: Vector, b: Vector): Vector => [
   a[2] * b[0] - a[0] * b[2],
   a[0] * b[1] - a[1] * b[0],
 ];
+
+/** Where the ray through a px meets the plane `zMm` over the face, mm. */
+export function boardPointAt(camera: Camera, xPx: number, yPx: number, zMm: number): [number, number] {
+  const ray: [number, number, number] = [0, 0, 0];
+  rayCaster(camera)(xPx, yPx, ray);
+  const t = (zMm - camera.positionMm[2]) / ray[2];
+  return [camera.positionMm[0] + t * ray[0], camera.positionMm[1] + t * ray[1]];
+}

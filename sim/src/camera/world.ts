@@ -5,7 +5,7 @@ import { rollDice, seedFor } from './dice.ts';
 import { paintGround } from './ground.ts';
 import { clamp, smoothstep, hexRgb, type Rgb, type Texture } from './paint.ts';
 import type { Relief } from './relief.ts';
-import { BOARD_THICK_MM, rayCaster, type Scene, type Vector, type Wet } from './scene.ts';
+import { BOARD_THICK_MM, OVER_FISH_MM, rayCaster, type Scene, type Vector, type Wet } from './scene.ts';
 
 /** An upright plate: the stop, or the wall along the far edge. */
 interface Plate {
@@ -47,7 +47,7 @@ export class World {
     this.lengthMm = faceLengthMm(board);
     this.face = paintBoard(board, seedFor(scene.seed, 'wear'), scene.wear);
     this.drops = scene.wet ? layDrops(scene.wet, this.lengthMm, board.widthMm) : null;
-    this.card = scene.card ? paintCard(scene.card.identifier) : null;
+    this.card = scene.card ? paintCard(scene.card.identifier, scene.card.isHandwritten) : null;
     this.groundAt = paintGround(scene.ground, seedFor(scene.seed, 'ground'));
     this.plates = [
       {
@@ -92,6 +92,7 @@ export class World {
   private trace(dx: number, dy: number, dz: number): boolean {
     const [ox, oy, oz] = this.scene.camera.positionMm;
     const toFace = -oz / dz;
+    if (this.seeCardOnTop(ox, oy, oz, dx, dy, dz)) return true;
     const plate = this.hitPlate(ox, oy, oz, dx, dy, dz);
     const body = this.hitRelief(ox, oy, oz, dx, dy, dz, Math.min(toFace, plate?.t ?? Infinity));
     if (body !== null) {
@@ -110,6 +111,19 @@ export class World {
     }
     const toGround = -(oz + BOARD_THICK_MM) / dz;
     return this.shadeGround(ox + toGround * dx, oy + toGround * dy);
+  }
+
+  /** A card that lies on the fish hides it, but for what stands higher. */
+  private seeCardOnTop(ox: number, oy: number, oz: number, dx: number, dy: number, dz: number): boolean {
+    const zMm = this.scene.card?.zMm ?? 0;
+    if (zMm < OVER_FISH_MM) return false;
+    const t = (zMm - oz) / dz;
+    const [x, y] = [ox + t * dx, oy + t * dy];
+    const card = this.overCard(x, y, zMm);
+    if (!card || this.relief.heightAt(x, y) > zMm + 2) return false;
+    this.light(card, 0, 0, 1, this.outOfShade(x, y));
+    this.shineOnCard(x, y);
+    return true;
   }
 
   private onSlab(x: number, y: number): boolean {
@@ -162,7 +176,7 @@ export class World {
     )
       return null;
     const acrossMm = Math.sqrt(dx * dx + dy * dy) * (limit - start);
-    const steps = Math.max(4, Math.ceil(acrossMm / 0.9));
+    const steps = Math.max(4, Math.ceil(acrossMm / 1.2));
     const stride = (limit - start) / steps;
     let before = start;
     for (let i = 1; i <= steps; i++) {
@@ -296,6 +310,7 @@ export class World {
     const sunlit = this.sunlitAt(x, y);
     const card = this.overCard(x, y, 0);
     this.light(card ?? sampleTexture(this.face, x, y), 0, 0, 1, sunlit);
+    if (card) this.shineOnCard(x, y);
     const { wet } = this.scene;
     if (!wet || card) return;
     // A water film mirrors the sun about its mirror direction; a drop does so at one place, and darkens its rim.
@@ -319,19 +334,61 @@ export class World {
     // Under the slab's edge lies its own shadow.
     const edge = this.onSlab(x, y) ? 0.35 : 1;
     const card = this.overCard(x, y, -BOARD_THICK_MM);
+    const clutter = this.clutterAt(x, y, card !== null);
+    if (clutter) {
+      this.light(clutter.colour, clutter.nx, clutter.ny, clutter.nz, this.sunlitAt(x, y) * edge);
+      return true;
+    }
     this.light(card ?? this.groundAt(x, y), 0, 0, edge, this.sunlitAt(x, y) * edge);
+    if (card) this.shineOnCard(x, y);
     return card !== null || edge < 1;
+  }
+
+  /** What lies on the ground is painted as rounded sticks. */
+  private clutterAt(
+    x: number,
+    y: number,
+    isOnCard: boolean,
+  ): { colour: Rgb; nx: number; ny: number; nz: number } | null {
+    for (const { parts, colour, isOnCard: isOver = false } of this.scene.clutter ?? []) {
+      if (isOnCard && !isOver) continue;
+      for (const { from, to, radiusFromMm, radiusToMm } of parts) {
+        const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
+        const t = clamp(((x - from[0]) * dx + (y - from[1]) * dy) / Math.max(1e-6, dx * dx + dy * dy), 0, 1);
+        const radius = radiusFromMm + (radiusToMm - radiusFromMm) * t;
+        const nx = (x - from[0] - t * dx) / radius;
+        const ny = (y - from[1] - t * dy) / radius;
+        const flat = nx * nx + ny * ny;
+        if (flat < 1) return { colour, nx, ny, nz: Math.sqrt(1 - flat) };
+      }
+    }
+    return null;
+  }
+
+  private shineOnCard(x: number, y: number): void {
+    const glare = this.scene.card?.glare;
+    if (!glare) return;
+    const [u, v] = this.cardPlace(x, y);
+    const off = Math.hypot(u - glare.atMm[0], v - glare.atMm[1]) / glare.radiusMm;
+    const shine = glare.strength * Math.exp(-(off ** 4));
+    for (const channel of [0, 1, 2] as const)
+      this.colour[channel] = this.colour[channel] + shine / this.scene.exposure;
+  }
+
+  private cardPlace(x: number, y: number): [number, number] {
+    const placed = this.scene.card;
+    if (!placed) return [NaN, NaN];
+    const dx = x - placed.centreMm[0];
+    const dy = y - placed.centreMm[1];
+    const c = Math.cos(placed.turnRad);
+    const s = Math.sin(placed.turnRad);
+    return [dx * c + dy * s + CARD_MM.width / 2, -dx * s + dy * c + CARD_MM.height / 2];
   }
 
   private overCard(x: number, y: number, levelMm: number): Rgb | null {
     const placed = this.scene.card;
     if (!placed || !this.card || Math.abs(placed.zMm - levelMm) > 2) return null;
-    const dx = x - placed.centreMm[0];
-    const dy = y - placed.centreMm[1];
-    const c = Math.cos(placed.turnRad);
-    const s = Math.sin(placed.turnRad);
-    const u = dx * c + dy * s + CARD_MM.width / 2;
-    const v = -dx * s + dy * c + CARD_MM.height / 2;
+    const [u, v] = this.cardPlace(x, y);
     return u < 0 || v < 0 || u >= CARD_MM.width || v >= CARD_MM.height
       ? null
       : sampleTexture(this.card, u, v);

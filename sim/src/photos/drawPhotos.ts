@@ -3,7 +3,7 @@ import { mkdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { MeasuringBoard } from '@lauta/core/photo';
-import { RENDERER_VERSION } from '../camera/index.ts';
+import { RENDERER_VERSION, type PhotoFault } from '../camera/index.ts';
 import type { PhotoOrder } from './photoWorker.ts';
 import type { PhotoRecord } from './truth.ts';
 
@@ -21,6 +21,10 @@ export interface DrawOptions {
   isEmptyBoard?: boolean;
   /** Before each file's name, so that other boards are other files. */
   prefix?: string;
+  /** What is wrong with each photograph, by its seed; by default nothing. */
+  faultOf?: (seed: number) => PhotoFault | null;
+  /** The seed of the scene whose fish lies there again, by the photograph's seed. */
+  fishOf?: (seed: number) => number | null;
   /** Told after each photograph. */
   onDrawn?: (done: number, all: number) => void;
 }
@@ -30,17 +34,24 @@ export async function drawPhotos(options: DrawOptions): Promise<PhotoRecord[]> {
   const { dir, seeds } = options;
   await mkdir(dir, { recursive: true });
   const kind = `${options.prefix ?? ''}${options.isEmptyBoard ? 'empty-' : options.fish === false ? 'bare-' : ''}`;
-  const orders = seeds.map((seed): PhotoOrder => ({
-    seed,
-    dir,
-    name: `v${RENDERER_VERSION}-${kind}${seed}.jpg`,
-    widthPx: options.widthPx ?? 2016,
-    heightPx: options.heightPx ?? 1512,
-    fish: options.fish ?? true,
-    maxTiltDeg: options.maxTiltDeg ?? 40,
-    ...(options.boards ? { boards: options.boards } : {}),
-    ...(options.isEmptyBoard ? { isEmptyBoard: true } : {}),
-  }));
+  const orders = seeds.map((seed): PhotoOrder => {
+    const fault = options.faultOf?.(seed) ?? null;
+    const fishOf = options.fishOf?.(seed) ?? null;
+    const part = `${fault ? `${fault}-` : ''}${fishOf === null ? '' : `of-${fishOf}-`}`;
+    return {
+      seed,
+      dir,
+      name: `v${RENDERER_VERSION}-${kind}${part}${seed}.jpg`,
+      ...(fault ? { fault } : {}),
+      ...(fishOf === null ? {} : { fishOf }),
+      widthPx: options.widthPx ?? 2016,
+      heightPx: options.heightPx ?? 1512,
+      fish: options.fish ?? true,
+      maxTiltDeg: options.maxTiltDeg ?? 40,
+      ...(options.boards ? { boards: options.boards } : {}),
+      ...(options.isEmptyBoard ? { isEmptyBoard: true } : {}),
+    };
+  });
   const records = new Array<PhotoRecord>(orders.length);
   let next = 0;
   let done = 0;

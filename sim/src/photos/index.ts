@@ -1,2 +1,3 @@
 export { drawPhotos, type DrawOptions } from './drawPhotos.ts';
 export { recordOf, type PhotoRecord } from './truth.ts';
+export { mixedFault } from './mix.ts';

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { parentPort } from 'node:worker_threads';
 import sharp from 'sharp';
 import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/core/photo';
-import { drawEmptyBoard, drawRangedScene, renderScene, writeExif } from '../camera/index.ts';
+import { drawEmptyBoard, drawRangedScene, renderScene, writeExif, type PhotoFault } from '../camera/index.ts';
 import { recordOf, type PhotoRecord } from './truth.ts';
 
 /** One photograph to draw from its seed and to store in a folder. */
@@ -19,6 +19,9 @@ export interface PhotoOrder {
   boards?: readonly MeasuringBoard[];
   /** The first of these boards, empty, as somebody photographs it to have it described. */
   isEmptyBoard?: boolean;
+  fault?: PhotoFault;
+  /** The seed of the scene whose fish this is. */
+  fishOf?: number;
 }
 
 parentPort?.on('message', ({ id, order }: { id: number; order: PhotoOrder }) => {
@@ -31,12 +34,20 @@ parentPort?.on('message', ({ id, order }: { id: number; order: PhotoOrder }) => 
 async function draw(order: PhotoOrder): Promise<PhotoRecord> {
   const { seed, dir, name, widthPx, heightPx, fish, maxTiltDeg } = order;
   const boards = order.boards ?? SHIPPED_BOARDS;
-  const { scene, jpegQuality } = order.isEmptyBoard
+  const ranged = order.isEmptyBoard
     ? drawEmptyBoard(seed, boards[0] as MeasuringBoard, { widthPx, heightPx })
-    : drawRangedScene(seed, { boards, widthPx, heightPx, maxTiltDeg, fish });
-  const { raster, truth } = renderScene(scene);
+    : drawRangedScene(seed, {
+        boards,
+        widthPx,
+        heightPx,
+        maxTiltDeg,
+        fish,
+        ...(order.fault ? { fault: order.fault } : {}),
+        ...(order.fishOf === undefined ? {} : { fishOf: order.fishOf }),
+      });
+  const { raster, truth } = renderScene(ranged.scene);
   const plain = await sharp(raster.data, { raw: { width: widthPx, height: heightPx, channels: 4 } })
-    .jpeg({ quality: jpegQuality })
+    .jpeg({ quality: ranged.jpegQuality })
     .toBuffer();
   const jpeg = writeExif(plain, {
     takenLocal: '2026:06:14 09:30:00',
@@ -46,7 +57,7 @@ async function draw(order: PhotoOrder): Promise<PhotoRecord> {
     position: null,
     takenUtc: { date: '2026:06:14', hour: 7, minute: 30, second: 0 },
   });
-  const record = recordOf(name, scene, truth);
+  const record = recordOf(name, ranged, truth);
   await writeFile(join(dir, name), jpeg);
   await writeFile(join(dir, name.replace(/\.jpg$/, '.json')), JSON.stringify(record));
   return record;

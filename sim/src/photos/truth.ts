@@ -1,5 +1,5 @@
 import { formatPayload } from '@lauta/core/identifier';
-import type { PhotoTruth, Scene } from '../camera/index.ts';
+import type { PhotoTruth, RangedScene } from '../camera/index.ts';
 
 /** What is known of one simulated photograph. */
 export interface PhotoRecord {
@@ -9,6 +9,7 @@ export interface PhotoRecord {
   fishId: string;
   lengthMm: number | null;
   noseGapMm: number;
+  mouthGapMm: number;
   tiltDeg: number;
   hFovDeg: number;
   cameraHeightMm: number;
@@ -18,6 +19,11 @@ export interface PhotoRecord {
   tailPx: [number, number] | null;
   apparentMm: number | null;
   faults: string[];
+  /** What the angler claims the board to be, and what the day's card of this entrant says. */
+  claimedBoard: string;
+  expectedPayload: string;
+  eyePx: [number, number] | null;
+  cardCornersPx: [number, number][] | null;
   hand: boolean;
   identifier: { payload: string; visible: boolean } | null;
   camera: {
@@ -30,7 +36,11 @@ export interface PhotoRecord {
   };
 }
 
-export function recordOf(file: string, scene: Scene, truth: PhotoTruth): PhotoRecord {
+export function recordOf(
+  file: string,
+  { scene, expected, claimedBoard, fault }: RangedScene,
+  truth: PhotoTruth,
+): PhotoRecord {
   const { camera } = scene;
   return {
     file,
@@ -38,7 +48,8 @@ export function recordOf(file: string, scene: Scene, truth: PhotoTruth): PhotoRe
     species: scene.fish ? `drawn-${scene.seed}` : 'none',
     fishId: scene.fish ? `s${scene.fish.seed}` : 'none',
     lengthMm: truth.lengthMm,
-    noseGapMm: 0,
+    noseGapMm: scene.fish?.noseGapMm ?? 0,
+    mouthGapMm: scene.fish?.mouthGapMm ?? 0,
     tiltDeg: truth.tiltDeg,
     hFovDeg: (2 * Math.atan(camera.widthPx / 2 / camera.focalPx) * 180) / Math.PI,
     cameraHeightMm: truth.cameraHeightMm,
@@ -46,9 +57,18 @@ export function recordOf(file: string, scene: Scene, truth: PhotoTruth): PhotoRe
     nosePx: truth.nosePx,
     tailPx: truth.tailPx,
     apparentMm: truth.apparentMm,
-    faults: [],
+    faults: fault ? [fault] : [],
+    claimedBoard: claimedBoard.id,
+    expectedPayload: formatPayload(expected),
+    eyePx: truth.eyePx,
+    cardCornersPx: truth.cardCornersPx,
     hand: scene.hand !== null,
-    identifier: scene.card ? { payload: formatPayload(scene.card.identifier), visible: true } : null,
+    identifier: scene.card
+      ? {
+          payload: formatPayload(scene.card.identifier),
+          visible: fault !== 'identifier-cropped' && fault !== 'identifier-glare',
+        }
+      : null,
     camera: {
       f: truth.focalPx,
       cx: (camera.widthPx - 1) / 2,

@@ -7,31 +7,34 @@ import { coverageOf, type Coverage } from './coverage.ts';
 import { viewFace, type FaceView } from './faceView.ts';
 import { lineEvidence, type LineEvidence } from './lineEvidence.ts';
 import { pieceTogether, type Piece } from './mask.ts';
-import { BARE, addLines, bareCells, numeralInk } from './printedInk.ts';
+import { BARE, addLines, bareCells, numeralInk, type BareView } from './printedInk.ts';
 import { findTailTip, type TailHint, type TailTip } from './tail.ts';
 
-export interface LocatedFish {
-  view: FaceView;
+/** What lies on the ruled face: all pieces, and the one that is taken for the fish. */
+export interface SeenFace {
+  view: BareView;
   coverage: Coverage;
   labels: Int32Array;
-  piece: Piece;
-  tip: TailTip;
+  pieces: readonly Piece[];
   evidence: LineEvidence;
   /** Whether something lies on the face at a place, mm. */
   isCovered: (xMm: number, yMm: number) => boolean;
+  /** Null when nothing on the face is long and thick enough. */
+  piece: Piece | null;
+  /** Null when the tail's edge cannot be told from the board. */
+  tip: TailTip | null;
 }
+
+/** A face on which a fish was found; where its tail ends may be unknown. */
+export type SeenFish = SeenFace & { piece: Piece };
+export type LocatedFish = SeenFish & { tip: TailTip };
 
 export type FishTrouble = 'no-fish' | 'no-tail';
 
 const FINE_CELLS_PER_MM = 2;
 const LEAST_LENGTH_MM = 60;
 
-export function locateFish(
-  photo: Raster,
-  smooth: Tones,
-  pose: LensPose,
-  pattern: Pattern,
-): { ok: true; value: LocatedFish } | { ok: false; code: FishTrouble } {
+export function locateFish(photo: Raster, smooth: Tones, pose: LensPose, pattern: Pattern): SeenFace {
   const fine = viewFace(photo, pose, {
     fromXMm: -30,
     toXMm: pattern.lengthMm + 14,
@@ -45,7 +48,13 @@ export function locateFish(
   const coverage = coverageOf(view, evidence, pattern);
   const { labels, pieces } = pieceTogether(view, coverage.odds, pattern);
   const piece = pickFish(pieces, view);
-  if (!piece) return { ok: false, code: 'no-fish' };
+  const isCovered = (xMm: number, yMm: number): boolean => {
+    const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
+    const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
+    return (labels[row * view.columns + column] ?? 0) > 0;
+  };
+  const face = { view, coverage, labels, pieces, evidence, isCovered };
+  if (!piece) return { ...face, piece: null, tip: null };
   const hint = {
     ...tailHint(view, labels, piece),
     brightestFace: coverage.brightest,
@@ -55,17 +64,12 @@ export function locateFish(
       return numerals[row * fine.columns + column] ?? BARE;
     },
   };
-  const faceAt = faceColours(view, coverage);
-  const tip = findTailTip(photo, pose, pattern, hint, faceAt);
-  if (!tip || (breaksOffBeyond(evidence, pattern, tip, hint) && !isBareBeyond(view, coverage.odds, tip)))
-    return { ok: false, code: 'no-tail' };
-  if (piece.area / view.cellsPerMm ** 2 < THINNEST * tip.xMm ** 2) return { ok: false, code: 'no-tail' };
-  const isCovered = (xMm: number, yMm: number): boolean => {
-    const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
-    const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
-    return (labels[row * view.columns + column] ?? 0) > 0;
-  };
-  return { ok: true, value: { view, coverage, labels, piece, tip, evidence, isCovered } };
+  const tip = findTailTip(photo, pose, pattern, hint, faceColours(view, coverage));
+  const isTail =
+    tip !== null &&
+    (!breaksOffBeyond(evidence, pattern, tip, hint) || isBareBeyond(view, coverage.odds, tip)) &&
+    piece.area / view.cellsPerMm ** 2 >= THINNEST * tip.xMm ** 2;
+  return { ...face, piece, tip: isTail ? tip : null };
 }
 
 /**

@@ -89,7 +89,7 @@ function smoothOdds(odds: Float32Array, columns: number, rows: number): Float32A
 }
 
 /** Opening by a square: what is thinner than it goes. */
-function opened(mask: Uint8Array, columns: number, rows: number, reach: number): void {
+export function opened(mask: Uint8Array, columns: number, rows: number, reach: number): void {
   const eroded = spread(mask, columns, rows, reach, 0);
   mask.set(spread(eroded, columns, rows, reach, 1));
 }

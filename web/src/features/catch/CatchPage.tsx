@@ -2,6 +2,7 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import type { CatchView } from '@lauta/contract';
+import type { Point } from '@lauta/core/photo';
 import type { RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { clockTime, dayAndTime } from '../../clock/words.ts';
@@ -13,6 +14,8 @@ import { Signal } from '../../frame/Signal.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { useBoards } from '../boards/queries.ts';
 import { CatchBench } from '../photo/CatchBench.tsx';
+import { FindingsList } from '../photo/FindingsList.tsx';
+import { useServerReading } from '../photo/ServerReading.tsx';
 import { useBenchWorker } from '../photo/useBench.ts';
 import { photoRefusalWords } from '../photo/words.ts';
 import { WithCatch } from './WithCatch.tsx';
@@ -31,6 +34,8 @@ function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }
   const { unit } = LENGTH_STEPS[step];
   const { reading } = caught.measurement;
   const state = STATE_WORDS[caught.state];
+  const server = useServerReading(caught, caught.mayJudge || caught.isOwn);
+  const [focus, setFocus] = useState<{ place: Point } | null>(null);
   const open = caught.state === 'sent-back' ? caught.verdicts.at(-1) : undefined;
   return (
     <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_18.5rem] lg:gap-x-6">
@@ -46,7 +51,7 @@ function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }
           {speciesName(sheet, caught.speciesId)}, {dayAndTime(caught.capturedAt, event.zone)}
         </h1>
       </div>
-      <CatchBench caught={caught} measure={sheet.measure} />
+      <CatchBench caught={caught} measure={sheet.measure} focus={focus} />
       <div className="grid content-start gap-3">
         <Signal tone={state.tone}>{caught.isOwn ? state.word : state.word.replace(' to you', '')}</Signal>
         <dl className="ruled border-base-300 border-y">
@@ -85,6 +90,12 @@ function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }
             {MARK_WORDS[mark]}
           </Signal>
         ))}
+        {server.data && (
+          <FindingsList
+            findings={server.data.analysis.findings}
+            onShow={({ place }) => setFocus(place && { place })}
+          />
+        )}
         {caught.isOwn && <Withdrawal caught={caught} />}
       </div>
       <div className="grid gap-4 lg:col-span-2">

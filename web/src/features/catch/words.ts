@@ -1,4 +1,5 @@
 import type { CatchMark, CatchState, DecisionInput } from '@lauta/contract';
+import type { FileCheck } from '@lauta/core/file-evidence';
 import type { Infraction, Penalty, RuleSheet } from '@lauta/core/rules';
 import type { NotCounting } from '@lauta/core/scoring';
 import { formatSteps, type LengthStepId } from '@lauta/core/units';
@@ -29,6 +30,18 @@ export const INFRACTION_WORDS: Record<Infraction, string> = {
   unsharp: 'lines unreadable',
   'craft-missing': 'craft not in the picture',
   'wrong-board': 'board not approved',
+};
+
+export const FILE_CHECK_WORDS: Record<FileCheck, string> = {
+  'time-missing': 'no time in the file',
+  'time-outside': 'the file’s time is outside of the hours',
+  'place-missing': 'no position in the file',
+  'place-outside': 'not on the event’s waters',
+  'clock-off': 'the file’s clock is off',
+  resaved: 'the file may have been stored again',
+  'same-photo': 'the same photograph as another catch’s',
+  'same-fish': 'the same fish as another catch’s',
+  'too-far-too-soon': 'too far from the capture before it',
 };
 
 export const MARK_WORDS: Record<CatchMark, string> = {

@@ -13,16 +13,21 @@ import { useDecide, useRound } from './useDecide.ts';
 
 const latestVerdict = (caught: CatchView): string | null => caught.verdicts.at(-1)?.verdictId ?? null;
 
+export interface DecisionProps {
+  caught: CatchView;
+  sheet: RuleSheet;
+  /** What the judge has confirmed so far. */
+  infractions: readonly Infraction[];
+  toggle: (infraction: Infraction) => void;
+}
+
 /** Where a judge decides: infractions, length, and one of three answers, each with its key. */
-export function DecisionPanel({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
+export function DecisionPanel({ caught, sheet, infractions, toggle }: DecisionProps) {
   const { step } = sheet.measure;
   const standing = standingDecision(caught);
   const readSteps = stepsReached(sheet.measure, caught.measurement.reading.apparentMm);
   const [steps, setSteps] = useState(
     standing?.kind === 'accepted' ? standing.steps : Math.min(readSteps, caught.claimedSteps),
-  );
-  const [infractions, setInfractions] = useState<readonly Infraction[]>(
-    standing && 'infractions' in standing ? standing.infractions : [],
   );
   const [writing, setWriting] = useState<Writing | null>(null);
   const [words, setWords] = useState('');
@@ -32,10 +37,6 @@ export function DecisionPanel({ caught, sheet }: { caught: CatchView; sheet: Rul
   const { decide, isBusy, error } = useDecide(caught, sheet, seen);
   const { next, undoLast } = useRound(caught);
 
-  const toggle = (infraction: Infraction): void =>
-    setInfractions((former) =>
-      former.includes(infraction) ? former.filter((one) => one !== infraction) : [...former, infraction],
-    );
   const accept = (): void =>
     void decide({ kind: 'accepted', steps, infractions: [...infractions], note: '' });
   const sendWords = (): void => {

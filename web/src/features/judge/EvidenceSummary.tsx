@@ -1,16 +1,26 @@
 import type { CatchView } from '@lauta/contract';
+import type { FileFinding } from '@lauta/core/file-evidence';
 import { stepsReached, type RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { clockTime } from '../../clock/words.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { useInEvent } from '../../frame/inEvent.ts';
-import { MARK_WORDS } from '../catch/words.ts';
+import { FILE_CHECK_WORDS, MARK_WORDS } from '../catch/words.ts';
 import { useBoards } from '../boards/queries.ts';
 import { madeWords } from '../photo/words.ts';
 import { CodeSignal } from './CodeSignal.tsx';
 
 /** Claimed and read length side by side, and what else speaks for or against the catch. */
-export function EvidenceSummary({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
+export function EvidenceSummary({
+  caught,
+  sheet,
+  evidence,
+}: {
+  caught: CatchView;
+  sheet: RuleSheet;
+  evidence: readonly FileFinding[];
+}) {
+  const doubts = evidence.filter(({ verdict }) => verdict !== 'clear');
   const { event } = useInEvent();
   const boards = useBoards(event.eventId);
   const { step } = sheet.measure;
@@ -57,6 +67,17 @@ export function EvidenceSummary({ caught, sheet }: { caught: CatchView; sheet: R
             <Signal tone="look">{MARK_WORDS[mark]}</Signal>
           </li>
         ))}
+        {doubts.map(({ check, verdict, why }) => (
+          <li key={check}>
+            <Signal tone={verdict}>{FILE_CHECK_WORDS[check]}</Signal>
+            <p className="text-quiet pl-5 text-sm">{why}</p>
+          </li>
+        ))}
+        {evidence.length > 0 && doubts.length === 0 && (
+          <li>
+            <Signal tone="clear">the file speaks for itself in {evidence.length} checks</Signal>
+          </li>
+        )}
       </ul>
     </>
   );

@@ -1,5 +1,7 @@
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { CatchView } from '@lauta/contract';
+import type { Finding, Point } from '@lauta/core/photo';
 import type { RuleSheet } from '@lauta/core/rules';
 import { dayAndTime } from '../../clock/words.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
@@ -8,10 +10,13 @@ import { WithCatch } from '../catch/WithCatch.tsx';
 import { speciesName } from '../catch/words.ts';
 import { CatchBench } from '../photo/CatchBench.tsx';
 import { useReadAhead, useServerReading } from '../photo/ServerReading.tsx';
-import { DecisionPanel } from './DecisionPanel.tsx';
+import { AlikeList } from './AlikeList.tsx';
+import { DecisionPanel, type DecisionProps } from './DecisionPanel.tsx';
+import { DeskFindings } from './DeskFindings.tsx';
 import { EvidenceSummary } from './EvidenceSummary.tsx';
 import { JustDecided } from './justDecided.tsx';
 import { useRound } from './useDecide.ts';
+import { useInfractions } from './useInfractions.ts';
 
 export function JudgePage() {
   return (
@@ -24,6 +29,9 @@ function Desk({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
   const { followingId } = useRound(caught);
   const server = useServerReading(caught, caught.mayJudge || caught.isOwn);
   useReadAhead(followingId, server.isSuccess);
+  const [infractions, toggle] = useInfractions(caught);
+  const [focus, setFocus] = useState<{ place: Point } | null>(null);
+  const show = ({ place }: Finding): void => setFocus(place && { place });
   return (
     <div className="grid gap-x-6 gap-y-2 lg:grid-cols-[minmax(0,1fr)_20rem]">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6 lg:col-span-2">
@@ -40,18 +48,32 @@ function Desk({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
       </div>
       <JustDecided />
       <div className="min-w-0">
-        <CatchBench caught={caught} measure={sheet.measure} className="h-[58vw] min-h-64 lg:h-[47vh]" />
+        <CatchBench
+          caught={caught}
+          measure={sheet.measure}
+          focus={focus}
+          className="h-[58vw] min-h-64 lg:h-[47vh]"
+        />
         <VerdictRecord caught={caught} step={sheet.measure.step} />
       </div>
       <div className="grid content-start gap-2">
-        <EvidenceSummary caught={caught} sheet={sheet} />
-        <Decision caught={caught} sheet={sheet} />
+        <EvidenceSummary caught={caught} sheet={sheet} evidence={server.data?.evidence ?? []} />
+        <AlikeList caught={caught} found={server.data} />
+        <DeskFindings
+          found={server.data}
+          isPending={server.isPending && server.fetchStatus !== 'idle'}
+          sheet={sheet}
+          infractions={infractions}
+          toggle={caught.mayJudge ? toggle : null}
+          onShow={show}
+        />
+        <Decision caught={caught} sheet={sheet} infractions={infractions} toggle={toggle} />
       </div>
     </div>
   );
 }
 
-function Decision({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
+function Decision({ caught, sheet, ...chosen }: DecisionProps) {
   const why =
     caught.state === 'withdrawn'
       ? 'The angler has withdrawn this catch.'
@@ -61,5 +83,5 @@ function Decision({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
           ? null
           : 'Only a judge of this event decides.';
   if (why !== null) return <p className="border-warning border-l-4 pl-3">{why}</p>;
-  return <DecisionPanel caught={caught} sheet={sheet} />;
+  return <DecisionPanel caught={caught} sheet={sheet} {...chosen} />;
 }

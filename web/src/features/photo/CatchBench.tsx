@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { CatchView } from '@lauta/contract';
+import type { Point } from '@lauta/core/photo';
 import type { Measure } from '@lauta/core/rules';
 import { useInEvent } from '../../frame/inEvent.ts';
 import { Failed, Loading } from '../../frame/states.tsx';
@@ -16,10 +17,13 @@ import { useBenchWorker, useOpenedPhoto } from './useBench.ts';
 export function CatchBench({
   caught,
   measure,
+  focus = null,
   className,
 }: {
   caught: CatchView;
   measure: Measure;
+  /** A finding's place to go to, px of the original. */
+  focus?: { place: Point } | null;
   className?: string;
 }) {
   const bench = useBenchWorker();
@@ -53,6 +57,7 @@ export function CatchBench({
           size={size}
           marks={isMarked ? reading.marks : null}
           outline={server.data?.analysis.outline ?? null}
+          focus={focus}
           chosen={null}
           onChosen={() => undefined}
           className={className ?? 'h-[52vw] min-h-64 max-h-[44vh]'}

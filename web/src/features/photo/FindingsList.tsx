@@ -1,18 +1,51 @@
-import type { Finding } from '@lauta/core/photo';
+import type { ReactNode } from 'react';
+import type { Finding, FindingMeasure } from '@lauta/core/photo';
 import { Signal } from '../../frame/Signal.tsx';
-import { CHECK_WORDS } from './words.ts';
+import { CHECK_WORDS, RESHOOT_WORDS } from './words.ts';
+
+interface Props {
+  findings: readonly Finding[];
+  /** Shows where a finding lies; without it places are not offered. */
+  onShow?: (finding: Finding) => void;
+  /** Whether to say what to do for another frame. */
+  isFishThere?: boolean;
+  /** What stands beside an open finding: the judge's key and what the rules make of it. */
+  beside?: (finding: Finding) => ReactNode;
+}
+
+/** Faults first, then what is to be looked at. */
+export function openFindings(findings: readonly Finding[]): Finding[] {
+  const rank = { fault: 0, look: 1, clear: 2 };
+  return findings
+    .filter(({ verdict }) => verdict !== 'clear')
+    .sort((a, b) => rank[a.verdict] - rank[b.verdict] || b.confidence - a.confidence);
+}
 
 /** What the bench noticed: first what is to be looked at, then, folded away, what is clear. */
-export function FindingsList({ findings }: { findings: readonly Finding[] }) {
-  const open = findings.filter((finding) => finding.verdict !== 'clear');
+export function FindingsList({ findings, onShow, isFishThere = false, beside }: Props) {
+  const open = openFindings(findings);
   const clear = findings.filter((finding) => finding.verdict === 'clear');
   if (findings.length === 0) return null;
   return (
     <section aria-label="Findings" className="grid gap-1 text-sm">
       {open.map((finding) => (
-        <div key={finding.check}>
-          <Signal tone={finding.verdict}>{CHECK_WORDS[finding.check]}</Signal>
-          <p className="text-quiet pl-5">{finding.why}</p>
+        <div key={finding.check} className="grid grid-cols-[minmax(0,1fr)_auto] items-start gap-x-2">
+          <div>
+            {onShow && finding.place ? (
+              <button
+                type="button"
+                className="min-h-6.5 cursor-pointer text-left hover:underline"
+                onClick={() => onShow(finding)}
+              >
+                <Head finding={finding} />
+              </button>
+            ) : (
+              <Head finding={finding} />
+            )}
+            <p className="text-quiet pl-5">{finding.why}</p>
+            {isFishThere && <p className="pl-5">{RESHOOT_WORDS[finding.check]}</p>}
+          </div>
+          {beside?.(finding)}
         </div>
       ))}
       {clear.length > 0 && (
@@ -32,4 +65,19 @@ export function FindingsList({ findings }: { findings: readonly Finding[] }) {
       )}
     </section>
   );
+}
+
+function Head({ finding }: { finding: Finding }) {
+  return (
+    <Signal tone={finding.verdict}>
+      {CHECK_WORDS[finding.check]}: {finding.verdict === 'fault' ? 'no' : 'look'}
+      {finding.measure && <span className="num font-normal"> {measureWords(finding.measure)}</span>}
+    </Signal>
+  );
+}
+
+/** A measure with its unit, for people. */
+export function measureWords({ value, unit }: FindingMeasure): string {
+  if (unit === 'share') return `${Math.round(value * 100)} %`;
+  return unit === 'mm' ? `${value.toFixed(0)} mm` : `${value.toFixed(0)}°`;
 }

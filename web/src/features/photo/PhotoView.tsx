@@ -18,7 +18,7 @@ import {
   type HandleWords,
 } from './handles.ts';
 import { Loupe } from './Loupe.tsx';
-import { fitView, panInto, toPhoto, zoomView, type Size, type View } from './view.ts';
+import { fitView, panInto, toPhoto, viewOf, zoomView, type Size, type View } from './view.ts';
 
 interface Props {
   src: string;
@@ -36,6 +36,8 @@ interface Props {
   shown?: readonly HandleId[];
   /** What the handles are called where they mark something else. */
   words?: HandleWords;
+  /** A place to go to and to ring, px of the picture; a new object each time that it is asked for. */
+  focus?: { place: Point } | null;
   /** Lines drawn over the picture, px of it: where a profile says that they are. */
   drawn?: readonly (readonly [Point, Point])[];
 }
@@ -68,6 +70,7 @@ export function PhotoView({
   shown = HANDLES,
   words = HANDLE_WORDS,
   drawn,
+  focus = null,
 }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState<Size>({ width: 1, height: 1 });
@@ -105,6 +108,12 @@ export function PhotoView({
     element.addEventListener('wheel', onWheel, { passive: false });
     return () => element.removeEventListener('wheel', onWheel);
   }, [zoom]);
+
+  const [shownFocus, setShownFocus] = useState(focus);
+  if (focus !== shownFocus) {
+    setShownFocus(focus);
+    if (focus) setMoved(viewOf(focus.place, size, room));
+  }
 
   const placeOf = (event: PointerEvent): Point => {
     const box = frame.current?.getBoundingClientRect();
@@ -196,6 +205,14 @@ export function PhotoView({
           }}
         >
           <img src={src} alt={alt} draggable={false} className="block size-full max-w-none" />
+          {focus && (
+            <svg
+              viewBox={`0 0 ${size.width} ${size.height}`}
+              className="pointer-events-none absolute inset-0 size-full overflow-visible"
+            >
+              <FocusRing place={focus.place} scale={view.scale} />
+            </svg>
+          )}
           {marks && (
             <svg
               viewBox={`0 0 ${size.width} ${size.height}`}
@@ -262,6 +279,16 @@ function FishOutline({ outline, scale }: { outline: NonNullable<PhotoAnalysis['o
     <g fill="none" pointerEvents="none" strokeLinejoin="round">
       <polygon points={points} stroke="#101513" strokeOpacity="0.6" strokeWidth={3 / scale} />
       <polygon points={points} stroke="#ffd34d" strokeWidth={1.5 / scale} />
+    </g>
+  );
+}
+
+/** Where a finding lies. */
+function FocusRing({ place: [x, y], scale }: { place: Point; scale: number }) {
+  return (
+    <g fill="none">
+      <circle cx={x} cy={y} r={34 / scale} stroke="#101513" strokeOpacity="0.75" strokeWidth={5 / scale} />
+      <circle cx={x} cy={y} r={34 / scale} stroke="#ff5a2b" strokeWidth={2.5 / scale} />
     </g>
   );
 }

@@ -4,15 +4,18 @@ import type { Measure } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured } from '@lauta/core/units';
 import { getJson } from '../../door/http.ts';
 import { Signal } from '../../frame/Signal.tsx';
-import { FindingsList } from './FindingsList.tsx';
 import { TROUBLE_WORDS } from './words.ts';
+
+const UNREAD_MS = 4000;
 
 /** What the server reads off the stored original by itself; only for those who may see the original. */
 export function useServerReading(caught: CatchView, isWanted: boolean) {
-  return useQuery({
+  return useQuery<BenchReadingView>({
     queryKey: ['event', caught.eventId, 'catch', caught.catchId, 'bench-reading'],
     enabled: isWanted,
     staleTime: Infinity,
+    // As long as earlier fish are still being read there may be more to say.
+    refetchInterval: ({ state }) => (state.data && state.data.alikeUnread > 0 ? UNREAD_MS : false),
     queryFn: ({ signal }) =>
       getJson<BenchReadingView>(`/api/catches/${caught.catchId}/bench-reading`, signal),
   });
@@ -71,7 +74,6 @@ export function ServerReading({
       )}
       {analysis.trouble && <p className="text-quiet">{TROUBLE_WORDS[analysis.trouble]}</p>}
       {isTruncated && <Signal tone="look">the file breaks off; what there is was read</Signal>}
-      <FindingsList findings={analysis.findings} />
     </section>
   );
 }

@@ -1,5 +1,7 @@
 import { imageSize } from 'image-size';
+import zxingWasm from 'zxing-wasm/reader/zxing_reader.wasm?url';
 import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
+import { openCodeReader } from '@lauta/core/codes';
 import { hashHex } from '@lauta/core/ledger';
 import {
   analysedSize,
@@ -9,9 +11,11 @@ import {
   readBoard,
   readExif,
   rectifyStrip,
+  runAnalysis,
   scaleAnalysis,
   scalePx,
   type AnalysisStage,
+  type CodeReader,
   type LearnWish,
   type Point,
   type Quad,
@@ -23,10 +27,31 @@ import type { BenchCalls, OpenedPhoto, PhotoRefusal } from './benchProtocol.ts';
 /** What takes longer is called not readable, ms. */
 const ANALYSIS_LIMIT_MS = 5000;
 /** Shares of the work at which the stages begin (measured, docs/measuring.md). */
-const BEGINS: Record<AnalysisStage, number> = { prepare: 0.02, board: 0.25, fish: 0.7, done: 1 };
+const BEGINS: Record<AnalysisStage, number> = {
+  prepare: 0.02,
+  board: 0.2,
+  fish: 0.55,
+  identifier: 0.75,
+  checks: 0.9,
+  done: 1,
+};
 
 /** JPEG's EOI marker (ITU-T T.81, B.2.1). */
 const END_OF_IMAGE = new Uint8Array([0xff, 0xd9]);
+
+let reader: Promise<CodeReader> | null = null;
+
+/** The decoder of codes, fetched once from the application itself; without it codes stay unread, all else goes on. */
+function openedReader(): Promise<CodeReader> {
+  reader ??= fetch(zxingWasm)
+    .then((response) => response.arrayBuffer())
+    .then(openCodeReader)
+    .catch((): CodeReader => {
+      reader = null;
+      return () => Promise.resolve([]);
+    });
+  return reader;
+}
 
 let working: { raster: Raster; scale: number } | null = null;
 
@@ -58,7 +83,7 @@ serveCalls<BenchCalls>(self as unknown as Port, {
     return { ok: true, value: { ...size, sha256: hashHex(bytes), exif: await readExif(bytes), isTruncated } };
   },
 
-  async analyse({ board, others, approved, photo, near }, signal, tell) {
+  async analyse({ board, others, approved, expected, photo, near }, signal, tell) {
     if (!working) return null;
     const { raster, scale } = working;
     const begun = performance.now();
@@ -66,18 +91,17 @@ serveCalls<BenchCalls>(self as unknown as Port, {
       focal35Mm: photo.exif.focal35Mm,
       otherBoards: others,
       approved,
+      expected,
       isOver: () => performance.now() - begun > ANALYSIS_LIMIT_MS,
       ...(near ? { near: near.map((corner) => scalePx(corner, scale)) as unknown as Quad } : {}),
     });
-    let step = steps.next();
-    while (!step.done) {
-      tell(BEGINS[step.value]);
+    const analysis = await runAnalysis(steps, await openedReader(), async (stage) => {
+      tell(BEGINS[stage]);
       // A turn of the event loop, so that a cancellation is heard.
       await new Promise((resolve) => setTimeout(resolve, 0));
       signal.throwIfAborted();
-      step = steps.next();
-    }
-    return scaleAnalysis(step.value, 1 / scale);
+    });
+    return scaleAnalysis(analysis, 1 / scale);
   },
 
   read({ board, marks, bench, photo }) {

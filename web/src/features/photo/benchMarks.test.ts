@@ -28,6 +28,10 @@ const analysis: PhotoAnalysis = {
   lengthMm: null,
   sigmaMm: null,
   budget: [],
+  noseGapMm: null,
+  mouthGapMm: null,
+  identifier: null,
+  flank: null,
   findings: [],
   trouble: 'no-tail',
 };

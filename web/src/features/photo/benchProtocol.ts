@@ -13,6 +13,7 @@ import type {
   Result,
   StripFrame,
 } from '@lauta/core/photo';
+import type { Identifier } from '@lauta/core/identifier';
 
 /** Why a chosen file can't be used; the same ids as the server's. */
 export type PhotoRefusal =
@@ -41,6 +42,8 @@ export interface BenchCalls {
       /** What the board may be instead. */
       others: readonly MeasuringBoard[];
       approved: readonly string[];
+      /** The entrant's card of the day, as far as the page knows it. */
+      expected: Identifier | null;
       photo: OpenedPhoto;
       near: Quad | null;
     };

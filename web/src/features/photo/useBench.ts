@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import type { Identifier } from '@lauta/core/identifier';
 import type {
   BenchNotes,
   BoardLens,
@@ -68,6 +69,7 @@ export function useAnalysis(
   board: MeasuringBoard | null,
   others: readonly MeasuringBoard[],
   approved: readonly string[],
+  expected: Identifier | null,
   isWanted: boolean,
   onAnalysis: (analysis: PhotoAnalysis) => void,
 ): AnalysisState {
@@ -86,7 +88,7 @@ export function useAnalysis(
     if (!bench || !photo || !board || !isWanted) return;
     const abort = new AbortController();
     bench
-      .call('analyse', { board, others, approved, photo, near: null }, abort.signal, (progress) =>
+      .call('analyse', { board, others, approved, expected, photo, near: null }, abort.signal, (progress) =>
         setState({ analysis: null, progress, hasFailed: false, of }),
       )
       .then((analysis) => {
@@ -97,7 +99,7 @@ export function useAnalysis(
         if (!abort.signal.aborted) setState({ analysis: null, progress: null, hasFailed: true, of });
       });
     return () => abort.abort();
-  }, [bench, photo, board, others, approved, isWanted, of]);
+  }, [bench, photo, board, others, approved, expected, isWanted, of]);
   return state.of === of
     ? state
     : { analysis: null, progress: isWanted && photo ? 0 : null, hasFailed: false };

@@ -28,6 +28,19 @@ export function zoomView(view: View, by: number, about: Point, photo: Size, fram
   return panInto({ scale, x: about[0] - (about[0] - view.x) * ratio, y: about[1] - (about[1] - view.y) * ratio }, photo, frame); // prettier-ignore
 }
 
+/** How much nearer than the whole picture a place is shown. */
+const NEARER = 3.2;
+
+/** A place of the photograph in the window's middle, near enough to be judged. */
+export function viewOf(place: Point, photo: Size, frame: Size): View {
+  const scale = Math.min(MAX_SCALE, NEARER * fitView(photo, frame).scale);
+  return panInto(
+    { scale, x: frame.width / 2 - place[0] * scale, y: frame.height / 2 - place[1] * scale },
+    photo,
+    frame,
+  );
+}
+
 /** Keeps the photograph in its window: centred where it is smaller, without a gap where it is larger. */
 export function panInto(view: View, photo: Size, frame: Size): View {
   const hold = (offset: number, size: number, room: number): number =>

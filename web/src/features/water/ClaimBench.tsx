@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
-import { MARK_NAMES, type BoardMarks, type MarkName } from '@lauta/core/photo';
+import type { Identifier } from '@lauta/core/identifier';
+import { MARK_NAMES, type BoardMarks, type MarkName, type Point } from '@lauta/core/photo';
 import { stepsReached, type RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatSteps } from '@lauta/core/units';
 import { Signal } from '../../frame/Signal.tsx';
@@ -28,8 +29,8 @@ interface Props {
   draft: CatchDraft;
   sheet: RuleSheet;
   entrantId: string;
-  /** The code on the entrant's card today. */
-  code: string | null;
+  /** The entrant's card of today; the same object as long as it is the same card. */
+  card: Identifier | null;
   change: (part: Partial<CatchDraft>) => void;
   putAway: () => void;
   onClaimed: (claimed: Claimed) => void;
@@ -80,7 +81,7 @@ function OpenBench({
   draft,
   sheet,
   entrantId,
-  code,
+  card,
   change,
   putAway,
   onClaimed,
@@ -88,6 +89,8 @@ function OpenBench({
   photo,
 }: Props & { bench: Bench | null; photo: OpenedPhoto }) {
   const { event } = useInEvent();
+  const code = card?.code ?? null;
+  const [focus, setFocus] = useState<{ place: Point } | null>(null);
   const src = useObjectUrl(draft.photo);
   const [chosen, setChosen] = useState<HandleId | null>('tail');
   const [history, setHistory] = useState<readonly Step[]>([]);
@@ -103,6 +106,7 @@ function OpenBench({
     board,
     boards.all,
     sheet.boards,
+    card,
     analysis === null && draft.marks === null,
     (found) => {
       setHistory([]);
@@ -145,7 +149,14 @@ function OpenBench({
     if (!bench || !board) return;
     setSnapping(true);
     const found = await bench
-      .call('analyse', { board, others: boards.all, approved: sheet.boards, photo, near: marks.corners })
+      .call('analyse', {
+        board,
+        others: boards.all,
+        approved: sheet.boards,
+        expected: card,
+        photo,
+        near: marks.corners,
+      })
       .catch(() => null);
     setSnapping(false);
     if (!found?.found || found.found.boardId !== draft.boardId) {
@@ -207,6 +218,7 @@ function OpenBench({
         chosen={hasHandles ? chosen : null}
         onChosen={setChosen}
         outline={analysis?.outline ?? null}
+        focus={focus}
         shown={hasHandles ? HANDLES : TIPS}
         className="h-[60vw] max-h-[46vh] min-h-64 lg:h-[44vh]"
       />
@@ -258,7 +270,13 @@ function OpenBench({
             </button>
           )
         )}
-        {analysis && <FindingsList findings={analysis.findings} />}
+        {analysis && (
+          <FindingsList
+            findings={analysis.findings}
+            isFishThere
+            onShow={({ place }) => setFocus(place && { place })}
+          />
+        )}
       </div>
       <div className="min-w-0">
         <Strip {...onBoard} reading={read} />

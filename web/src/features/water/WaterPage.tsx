@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { parsePayload } from '@lauta/core/identifier';
 import { formatSteps } from '@lauta/core/units';
@@ -36,6 +36,9 @@ export function WaterPage() {
   const who = useWho();
   const now = useNow(60_000);
   const { draft, put, change } = useDraft(eventId);
+  const today = dayOfNow(event, now.getTime());
+  const payload = identifiers.data?.find((one) => one.dayId === today?.dayId)?.payload ?? null;
+  const card = useMemo(() => (payload === null ? null : parsePayload(payload)), [payload]);
   const [claimed, setClaimed] = useState<Claimed | null>(null);
 
   if (rules.isError) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
@@ -55,9 +58,8 @@ export function WaterPage() {
       <Empty title="No rule sheet yet">The director publishes it; until then a fish can’t be claimed.</Empty>
     );
   }
-  const today = dayOfNow(event, now.getTime());
-  const identifier = identifiers.data?.find((one) => one.dayId === today?.dayId);
-  const code = identifier?.code ?? null;
+  // The bench compares the card in the picture with this one: it waits for it.
+  if (identifiers.isPending) return <Loading what="Fetching the card of the day" />;
   const choices = recallChoices(sheet);
   const board = boards.find(choices.boardId);
   const begin = (photo: Blob): void => {
@@ -70,7 +72,7 @@ export function WaterPage() {
         draft={draft}
         sheet={sheet}
         entrantId={place.entrantId}
-        code={code}
+        card={card}
         change={(part) => {
           change(part);
           rememberChoices(part);
@@ -87,9 +89,9 @@ export function WaterPage() {
     <div className="grid gap-6">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
         <h1>Water</h1>
-        {code && (
+        {card && (
           <p>
-            <span className="text-quiet">today’s code</span> <b className="num text-2xl">{code}</b>
+            <span className="text-quiet">today’s code</span> <b className="num text-2xl">{card.code}</b>
           </p>
         )}
       </div>
@@ -111,7 +113,7 @@ export function WaterPage() {
                   board,
                   look: choices.speciesId,
                   lengthMm: SHORTEST_SIMULATED_MM + Math.random() * SIMULATED_SPREAD_MM,
-                  identifier: identifier ? parsePayload(identifier.payload) : null,
+                  identifier: card,
                 },
                 signal,
                 onProgress,

@@ -1,0 +1,1 @@
+export { openCodeReader } from './codeReader.ts';

@@ -1,0 +1,200 @@
+import type { FindingVerdict, PhotoExif } from '../photo/index.ts';
+
+/** Checks of the file, beside those of the picture; ids are stable. */
+export const FILE_CHECKS = [
+  'time-missing',
+  'time-outside',
+  'place-missing',
+  'place-outside',
+  'clock-off',
+  'resaved',
+  'same-photo',
+  'same-fish',
+  'too-far-too-soon',
+] as const;
+export type FileCheck = (typeof FILE_CHECKS)[number];
+
+export interface FileFinding {
+  check: FileCheck;
+  verdict: FindingVerdict;
+  confidence: number;
+  why: string;
+}
+
+/** A place on Earth, degrees (WGS 84). */
+export interface Position {
+  latitude: number;
+  longitude: number;
+}
+
+/** What is known of a file and of its catch. Times are ms since 1970, UTC. */
+export interface FileFacts {
+  exif: PhotoExif;
+  /** When the file says that it was changed last; null when it does not say. */
+  modifiedAtLocal: string | null;
+  startsWithJfif: boolean;
+  /** Quality of the standard's tables; null for a camera's own. */
+  standardQuality: number | null;
+  /** How alike the embedded thumbnail and the picture are, −1 to 1; null without a thumbnail. */
+  thumbnailAlike: number | null;
+  /** Width over height of thumbnail and picture. */
+  thumbnailAspect: number | null;
+  pictureAspect: number;
+  /** Sessions of the event. */
+  sessions: readonly { fromMs: number; toMs: number }[];
+  /** When the server first heard of the catch. */
+  receivedAtMs: number;
+  /** When the device made the claim, by its own clock set right. */
+  madeAtMs: number;
+  /** The event's waters: their middle, and how far they reach; null when nobody has said. */
+  waters: { middle: Position; radiusM: number } | null;
+  /** The same entrant's capture before this one. */
+  former: { atMs: number; position: Position } | null;
+}
+
+/** Phones' clocks differ from the server's by seconds; a minute is a wrong clock. */
+const CLOCK_SLACK_MS = 60_000;
+/** Nobody on the water is faster than this, m/s: a boat at 70 knots. */
+const FASTEST_M_S = 36;
+const POSITION_SLACK_M = 200;
+const ALIKE_THUMBNAIL = 0.75;
+const ASPECT_SLACK = 0.04;
+
+/** What a file says for and against itself. A finding informs: phones lose positions, and clocks are wrong. */
+export function fileFindings(facts: FileFacts): FileFinding[] {
+  return [...timeFindings(facts), ...placeFindings(facts), resavedFinding(facts)];
+}
+
+function timeFindings({ exif, sessions, receivedAtMs, madeAtMs }: FileFacts): FileFinding[] {
+  const takenMs = exif.takenAt === null ? NaN : Date.parse(exif.takenAt);
+  if (exif.takenAtLocal === null)
+    return [finding('time-missing', 'look', 0.9, 'The file has no time of its own.')];
+  if (Number.isNaN(takenMs))
+    return [
+      finding(
+        'time-missing',
+        'look',
+        0.8,
+        'The file’s time has no offset: in which zone it was taken is not said.',
+      ),
+    ];
+  const has = finding('time-missing', 'clear', 0.95, 'The file has its own time, with its offset.');
+  const inside = sessions.some(({ fromMs, toMs }) => takenMs >= fromMs && takenMs <= toMs);
+  const outside = inside
+    ? finding('time-outside', 'clear', 0.95, 'The photograph was taken within a session.')
+    : finding('time-outside', 'fault', 0.85, 'By the file’s time it was taken outside of every session.');
+  const aheadMs = takenMs - Math.min(receivedAtMs, madeAtMs);
+  const clock =
+    aheadMs > CLOCK_SLACK_MS
+      ? finding(
+          'clock-off',
+          'fault',
+          0.9,
+          `The file says it was taken ${Math.round(aheadMs / 60_000)} min after it was claimed.`,
+        )
+      : finding('clock-off', 'clear', 0.7, 'The file’s time lies before the claim’s.');
+  return [has, outside, clock];
+}
+
+function placeFindings({ exif, waters, former }: FileFacts): FileFinding[] {
+  const { position, takenAt } = exif;
+  if (!position) return [finding('place-missing', 'look', 0.9, 'The file has no position.')];
+  const found = [finding('place-missing', 'clear', 0.95, 'The file has a position.')];
+  if (waters) {
+    const awayM = distanceM(position, waters.middle) - waters.radiusM;
+    found.push(
+      awayM > POSITION_SLACK_M
+        ? finding(
+            'place-outside',
+            'fault',
+            0.85,
+            `It was taken ${(awayM / 1000).toFixed(1)} km outside of the event’s waters.`,
+          )
+        : finding('place-outside', 'clear', 0.9, 'It was taken on the event’s waters.'),
+    );
+  }
+  const takenMs = takenAt === null ? NaN : Date.parse(takenAt);
+  if (former && !Number.isNaN(takenMs)) {
+    const wayM = Math.max(0, distanceM(position, former.position) - POSITION_SLACK_M);
+    const seconds = Math.max(1, Math.abs(takenMs - former.atMs) / 1000);
+    found.push(
+      wayM / seconds > FASTEST_M_S
+        ? finding(
+            'too-far-too-soon',
+            'fault',
+            0.8,
+            `${(wayM / 1000).toFixed(1)} km from the capture before it, ${Math.round(seconds / 60)} min earlier or later.`,
+          )
+        : finding(
+            'too-far-too-soon',
+            'clear',
+            0.8,
+            'The way from the capture before it can be gone in the time.',
+          ),
+    );
+  }
+  return found;
+}
+
+function resavedFinding(facts: FileFacts): FileFinding {
+  const {
+    exif,
+    modifiedAtLocal,
+    startsWithJfif,
+    standardQuality,
+    thumbnailAlike,
+    thumbnailAspect,
+    pictureAspect,
+  } = facts;
+  if (thumbnailAlike !== null && thumbnailAlike < ALIKE_THUMBNAIL)
+    return finding('resaved', 'fault', 0.85, 'The thumbnail in the file shows another picture.');
+  const signs: string[] = [];
+  if (thumbnailAspect !== null && Math.abs(thumbnailAspect / pictureAspect - 1) > ASPECT_SLACK)
+    signs.push('the thumbnail has other proportions');
+  if (modifiedAtLocal !== null && exif.takenAtLocal !== null && modifiedAtLocal > exif.takenAtLocal)
+    signs.push('it was changed after it was taken');
+  if (exif.device === null && startsWithJfif) signs.push('no camera has signed it');
+  if (exif.device === null && standardQuality !== null)
+    signs.push(`its tables are a program’s, quality ${standardQuality}`);
+  if (signs.length === 0)
+    return finding('resaved', 'clear', 0.7, 'Nothing in the file says that it was stored again.');
+  return finding(
+    'resaved',
+    'look',
+    Math.min(0.8, 0.4 + 0.2 * signs.length),
+    `The file may have been stored again: ${signs.join('; ')}.`,
+  );
+}
+
+/** How alike a picture and its thumbnail are: correlation of their grey values on one grid, −1 to 1. */
+export function alikeGreys(a: readonly number[], b: readonly number[]): number {
+  if (a.length !== b.length || a.length === 0)
+    throw new RangeError(`greys: expected two of one length, got ${a.length} and ${b.length}`);
+  const mean = (values: readonly number[]): number =>
+    values.reduce((sum, value) => sum + value, 0) / values.length;
+  const [ma, mb] = [mean(a), mean(b)];
+  let [ab, aa, bb] = [0, 0, 0];
+  a.forEach((value, i) => {
+    const [p, q] = [value - ma, (b[i] as number) - mb];
+    ab += p * q;
+    aa += p * p;
+    bb += q * q;
+  });
+  return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : 1;
+}
+
+const EARTH_RADIUS_M = 6_371_008.8;
+
+/** Distance on the sphere of Earth's mean radius (IUGG), by haversines (Sinnott 1984), m. */
+export function distanceM(a: Position, b: Position): number {
+  const rad = Math.PI / 180;
+  const [dLat, dLon] = [(b.latitude - a.latitude) * rad, (b.longitude - a.longitude) * rad];
+  const h =
+    Math.sin(dLat / 2) ** 2 +
+    Math.cos(a.latitude * rad) * Math.cos(b.latitude * rad) * Math.sin(dLon / 2) ** 2;
+  return 2 * EARTH_RADIUS_M * Math.asin(Math.min(1, Math.sqrt(h)));
+}
+
+function finding(check: FileCheck, verdict: FindingVerdict, confidence: number, why: string): FileFinding {
+  return { check, verdict, confidence, why };
+}

@@ -1,0 +1,42 @@
+import type { Finding } from '../findings.ts';
+import type { Quad } from '../point.ts';
+import { handFindings, seeReaching, type ReachingThing } from './hand.ts';
+import { viewHead } from './headView.ts';
+import { curledFinding, dorsalFinding } from './lie.ts';
+import { mouthFinding, seeMouth } from './mouth.ts';
+import { noseFinding, seeNose } from './nose.ts';
+import type { SeenCatch } from './seenCatch.ts';
+import { contactFinding, moreFishFinding, seeFront } from './strangers.ts';
+
+export interface Checked {
+  findings: Finding[];
+  /** What reaches in over the edges. */
+  things: readonly ReachingThing[];
+  noseGapMm: number | null;
+  mouthGapMm: number | null;
+}
+
+/**
+ * Everything that is asked of a fish on a board.
+ * @param cardsMm cards that were read, board coordinates
+ */
+export function checkCatch(seen: SeenCatch, cardsMm: readonly Quad[]): Checked {
+  const head = viewHead(seen);
+  const nose = seeNose(seen, head);
+  const things = seeReaching(seen);
+  const mouth = mouthFinding(seen, seeMouth(head, seen.farMm));
+  return {
+    findings: [
+      noseFinding(seen, nose, head.axisMm),
+      mouth,
+      curledFinding(seen),
+      dorsalFinding(seen),
+      ...handFindings(seen, things),
+      contactFinding(seen, seeFront(head, seen.farMm), head.axisMm),
+      moreFishFinding(seen, things, cardsMm),
+    ],
+    things,
+    noseGapMm: nose && Math.max(0, nose.gapMm),
+    mouthGapMm: mouth.measure?.value ?? null,
+  };
+}

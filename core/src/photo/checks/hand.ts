@@ -1,0 +1,263 @@
+import type { FaceView } from '../fish-search/faceView.ts';
+import { medianOf } from './plateView.ts';
+import { findingOf, type Finding, type FindingMeasure } from '../findings.ts';
+import type { Point } from '../point.ts';
+import type { SeenCatch } from './seenCatch.ts';
+
+/** A hand, a grip or another thing that reaches from beyond the face's edge onto the fish. */
+export interface ReachingThing {
+  /** Where it crosses the edge, mm along the board. */
+  fromMm: number;
+  toMm: number;
+  side: 'near' | 'far';
+  /** Share of a box in shares of the fish's length and height that it hides. */
+  coverOf: (box: FishBox) => number;
+  /** Whether a place of the fish (mm along, share of its height) shows this thing's colour. */
+  hides: (xMm: number, across: number) => boolean;
+  /** Where along the fish it lies over the body's middle, mm; null where it does not reach so far. */
+  overMm: readonly [number, number] | null;
+}
+
+/** Shares of the length from the stop, and of the height from the upper edge. */
+export interface FishBox {
+  alongFrom: number;
+  alongTo: number;
+  acrossFrom: number;
+  acrossTo: number;
+}
+
+const FLOOR = 6;
+/** Colours are compared in this many bands across the fish. */
+const BANDS = 8;
+/** Fish next to a hand lies in its shadow, and some of it is hand, mm. */
+const BESIDE_MM = 22;
+/** How far inside and outside of the edge a thing's own colour is taken, mm. */
+const INSIDE_MM = [2, 9] as const;
+const OUTSIDE_MM = [3, 10] as const;
+/** What goes on beyond the edge in the same colour is no fin. */
+const SAME = 0.34;
+
+type Colour = readonly [light: number, warm: number, cool: number];
+
+/** Everything that reaches in over the near or far edge and touches the fish. */
+export function seeReaching(seen: SeenCatch): ReachingThing[] {
+  const { fish, outline, pattern } = seen;
+  const things: ReachingThing[] = [];
+  for (const side of ['near', 'far'] as const) {
+    for (const [fromMm, toMm] of joined([...outline.handMm, ...hiddenAtEdge(seen, side)])) {
+      const own = ownColour(fish.view, fromMm, toMm, side, pattern.widthMm);
+      if (!own) continue;
+      things.push({ fromMm, toMm, side, ...coverBy(seen, own, fromMm, toMm) });
+    }
+  }
+  return things;
+}
+
+/** The nearest lines to the edge are looked at so far from it, mm. */
+const EDGE_BAND_MM = [3, 13] as const;
+/** Lines hidden over less than this are no hand's doing, mm. */
+const LEAST_HIDDEN_MM = 12;
+const HIDDEN = 0.3;
+
+/** Where the lines next to an edge are not seen: a thing in the board's own colour does not show in the mask. */
+function hiddenAtEdge({ fish, pattern, farMm }: SeenCatch, side: 'near' | 'far'): [number, number][] {
+  const { evidence } = fish;
+  const bandOf = (offMm: number): number => (side === 'near' ? pattern.widthMm - offMm : offMm);
+  const [y0, y1] = [bandOf(EDGE_BAND_MM[0]), bandOf(EDGE_BAND_MM[1])].sort((a, b) => a - b) as [
+    number,
+    number,
+  ];
+  const runs: [number, number][] = [];
+  let start: number | null = null;
+  let last = 0;
+  pattern.lines.forEach((line, index) => {
+    if (line.xMm > farMm + 40) return;
+    const values: number[] = [];
+    for (let row = Math.ceil(y0 / evidence.rowMm); row < y1 / evidence.rowMm; row++) {
+      const value = evidence.seen[index * evidence.rows + row] as number | undefined;
+      if (value !== undefined && value >= 0) values.push(value);
+    }
+    if (values.length < 2) return;
+    const hidden = medianOf(values) < HIDDEN;
+    if (hidden && start === null) start = line.xMm;
+    if (!hidden && start !== null) {
+      if (last - start >= LEAST_HIDDEN_MM) runs.push([start, last]);
+      start = null;
+    }
+    last = line.xMm;
+  });
+  return runs;
+}
+
+/** Overlapping runs as one. */
+function joined(runs: readonly (readonly [number, number])[]): [number, number][] {
+  const out: [number, number][] = [];
+  for (const [from, to] of [...runs].sort((a, b) => a[0] - b[0])) {
+    const before = out.at(-1);
+    if (before && from <= before[1] + 6) before[1] = Math.max(before[1], to);
+    else out.push([from, to]);
+  }
+  return out;
+}
+
+/** The colour of what crosses the edge; null where it does not go on outside. */
+function ownColour(
+  view: FaceView,
+  fromMm: number,
+  toMm: number,
+  side: 'near' | 'far',
+  widthMm: number,
+): Colour | null {
+  const at = (offMm: number): number => (side === 'near' ? widthMm + offMm : -offMm);
+  const inside = meanColour(view, fromMm + 2, toMm - 2, at(-INSIDE_MM[1]), at(-INSIDE_MM[0]));
+  const outside = meanColour(view, fromMm + 2, toMm - 2, at(OUTSIDE_MM[0]), at(OUTSIDE_MM[1]));
+  if (!inside || !outside) return null;
+  return differenceOf(inside, outside) < SAME ? inside : null;
+}
+
+function meanColour(view: FaceView, x0: number, x1: number, ya: number, yb: number): Colour | null {
+  const [y0, y1] = [Math.min(ya, yb), Math.max(ya, yb)];
+  const lights: number[] = [];
+  const warms: number[] = [];
+  const cools: number[] = [];
+  for (let yMm = y0; yMm < y1; yMm += 1 / view.cellsPerMm) {
+    for (let xMm = x0; xMm < x1; xMm += 1 / view.cellsPerMm) {
+      const colour = colourAt(view, xMm, yMm);
+      if (!colour) continue;
+      lights.push(colour[0]);
+      warms.push(colour[1]);
+      cools.push(colour[2]);
+    }
+  }
+  return lights.length < 12 ? null : [medianOf(lights), medianOf(warms), medianOf(cools)];
+}
+
+function colourAt(view: FaceView, xMm: number, yMm: number): Colour | null {
+  const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
+  const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
+  if (column < 0 || row < 0 || column >= view.columns || row >= view.rows) return null;
+  const i = row * view.columns + column;
+  if (!view.inPhoto[i]) return null;
+  const [r, g, b] = [0, 1, 2].map((c) => Math.log((view.rgb[3 * i + c] as number) + FLOOR)) as [
+    number,
+    number,
+    number,
+  ];
+  return [0.3 * r + 0.6 * g + 0.1 * b, r - g, b - g];
+}
+
+/** Difference of two colours in logs; brightness counts half: light falls unevenly. */
+function differenceOf(a: Colour, b: Colour): number {
+  return Math.hypot(0.5 * (a[0] - b[0]), a[1] - b[1], a[2] - b[2]);
+}
+
+function coverBy(
+  { fish, outline, farMm: lengthMm }: SeenCatch,
+  own: Colour,
+  fromMm: number,
+  toMm: number,
+): Pick<ReachingThing, 'coverOf' | 'hides' | 'overMm'> {
+  const { view } = fish;
+  const at = (xMm: number): number =>
+    Math.max(0, Math.min(outline.xMm.length - 1, Math.round((xMm - (outline.xMm[0] as number)) / 2)));
+  const placeY = (xMm: number, across: number): number => {
+    const i = at(xMm);
+    const upper = outline.upperMm[i] as number;
+    return upper + across * ((outline.lowerMm[i] as number) - upper);
+  };
+  // The fish's own colours, in bands across, from where nothing lies on it.
+  const bands = Array.from({ length: BANDS }, (_, band): Colour | null => {
+    const lists: [number[], number[], number[]] = [[], [], []];
+    for (let xMm = 0.04 * lengthMm; xMm < 0.9 * lengthMm; xMm += 2) {
+      if (xMm > fromMm - BESIDE_MM && xMm < toMm + BESIDE_MM) continue;
+      const colour = colourAt(view, xMm, placeY(xMm, (band + 0.5) / BANDS));
+      if (colour) lists.forEach((list, i) => list.push(colour[i as 0 | 1 | 2]));
+    }
+    return lists[0].length < 8 ? null : [medianOf(lists[0]), medianOf(lists[1]), medianOf(lists[2])];
+  });
+  const isOwn = (xMm: number, across: number): boolean => {
+    const colour = colourAt(view, xMm, placeY(xMm, across));
+    const body = bands[Math.min(BANDS - 1, Math.max(0, Math.floor(across * BANDS)))];
+    if (!colour || !body) return false;
+    return differenceOf(colour, own) < 0.8 * differenceOf(colour, body);
+  };
+  const coverOf = ({ alongFrom, alongTo, acrossFrom, acrossTo }: FishBox): number => {
+    let [count, hidden] = [0, 0];
+    for (let xMm = alongFrom * lengthMm; xMm < alongTo * lengthMm; xMm += 1) {
+      for (let across = acrossFrom; across < acrossTo; across += 0.05) {
+        count++;
+        if (isOwn(xMm, across)) hidden++;
+      }
+    }
+    return count ? hidden / count : 0;
+  };
+  const over: number[] = [];
+  for (let xMm = Math.max(0, fromMm - 60); xMm < Math.min(lengthMm, toMm + 60); xMm += 2) {
+    let hidden = 0;
+    for (let across = 0.4; across < 0.75; across += 0.05) if (isOwn(xMm, across)) hidden++;
+    if (hidden >= 4) over.push(xMm);
+  }
+  const overMm =
+    over.length >= 4
+      ? ([
+          over[Math.floor(0.08 * over.length)] as number,
+          over[Math.floor(0.92 * over.length)] as number,
+        ] as const)
+      : null;
+  return { coverOf, hides: isOwn, overMm };
+}
+
+const EYE_BOX = { alongFrom: 0.05, alongTo: 0.13, acrossFrom: 0.15, acrossTo: 0.5 };
+const GILL_BOX = { alongFrom: 0.19, alongTo: 0.29, acrossFrom: 0.35, acrossTo: 0.75 };
+const TAIL_BOX = { alongFrom: 0.87, alongTo: 0.99, acrossFrom: 0.2, acrossTo: 0.8 };
+/** What crosses the edge over less than this is narrower than four fingers, mm. */
+const NARROW_MM = 34;
+
+/** What a hand, or a tool in it, hides of the fish. Whether fingers are under the gill cover is for people to see. */
+export function handFindings(seen: SeenCatch, things: readonly ReachingThing[]): Finding[] {
+  const { farMm, toPhoto, outline } = seen;
+  const middleAt = (xMm: number): number => {
+    const i = outline.xMm.findIndex((x) => x >= xMm);
+    const at = i < 0 ? outline.xMm.length - 1 : i;
+    return ((outline.upperMm[at] as number) + (outline.lowerMm[at] as number)) / 2;
+  };
+  const at = (share: number): Point => toPhoto(share * farMm, middleAt(share * farMm));
+  const hands = things.filter(({ side, fromMm, toMm }) => side === 'near' && toMm - fromMm >= NARROW_MM);
+  const share = (value: number): FindingMeasure => ({ value, unit: 'share' });
+  const most = (values: readonly number[]): number => Math.max(0, ...values);
+
+  const tailCover = most(
+    hands.filter(({ toMm }) => toMm > 0.9 * farMm).map((hand) => hand.coverOf(TAIL_BOX)),
+  );
+  const nearTail = hands.some(({ overMm }) => overMm !== null && overMm[1] > 0.84 * farMm);
+  const tail =
+    tailCover > 0.5
+      ? findingOf('tail-held', 'fault', 0.88, 'A hand lies on the tail.', at(0.92), share(tailCover))
+      : tailCover > 0.25 || (nearTail && tailCover > 0.15)
+        ? findingOf('tail-held', 'look', 0.5, 'A hand is near the tail’s end.', at(0.92), share(tailCover))
+        : findingOf('tail-held', 'clear', 0.9, 'The tail lies free.');
+
+  const overHead = hands.filter(
+    ({ fromMm, overMm }) => fromMm < 0.18 * farMm || (overMm !== null && overMm[0] < 0.12 * farMm),
+  );
+  const eyeCover = most(overHead.map((hand) => hand.coverOf(EYE_BOX)));
+  const eye =
+    eyeCover > 0.3 && seen.fish.tip
+      ? findingOf('eye-covered', 'fault', 0.82, 'A hand hides the eye.', at(0.09), share(eyeCover))
+      : eyeCover > 0.14
+        ? findingOf('eye-covered', 'look', 0.5, 'A hand is near the eye.', at(0.09), share(eyeCover))
+        : findingOf('eye-covered', 'clear', 0.88, 'No hand is near the eye.');
+
+  const gillHand = hands.find((hand) => hand.overMm !== null && hand.overMm[0] < 0.27 * farMm && hand.overMm[1] > 0.17 * farMm && hand.overMm[1] < 0.34 * farMm && hand.coverOf(GILL_BOX) > 0.3); // prettier-ignore
+  const gills = gillHand
+    ? findingOf('hand-in-gills', 'look', 0.5, 'Fingers are at the gill cover: look whether any is under it.', at(0.24), share(gillHand.coverOf(GILL_BOX))) // prettier-ignore
+    : findingOf('hand-in-gills', 'clear', 0.85, 'No fingers are at the gill cover.');
+
+  const tool = things.find(
+    ({ fromMm, toMm }) => toMm - fromMm < NARROW_MM && fromMm < 0.18 * farMm && toMm < 0.22 * farMm,
+  );
+  const grip = tool
+    ? findingOf('grip-in-photo', tool.side === 'near' ? 'fault' : 'look', tool.side === 'near' ? 0.7 : 0.5, 'Something narrow reaches from the head over the board’s edge, like a gripping tool.', toPhoto((tool.fromMm + tool.toMm) / 2, tool.side === 'near' ? seen.pattern.widthMm : 0)) // prettier-ignore
+    : findingOf('grip-in-photo', 'clear', 0.7, 'No tool is seen at the head.');
+  return [tail, eye, gills, grip];
+}

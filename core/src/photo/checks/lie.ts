@@ -1,0 +1,120 @@
+import { findingOf, type Finding } from '../findings.ts';
+import { flareAt, type FishOutline } from '../fish-search/outline.ts';
+import type { Point, Quad } from '../point.ts';
+import { medianOf } from './plateView.ts';
+import type { SeenCatch } from './seenCatch.ts';
+
+/** Which way round the fish lies: a board the wrong way round in the picture, or a fish on it. */
+export function facingFinding(corners: Quad, outline: FishOutline | null): Finding {
+  const check = 'facing-right';
+  const [zeroFar, endFar] = corners;
+  if (endFar[0] < zeroFar[0])
+    return findingOf(check, 'fault', 0.97, 'The stop is at the right: the board lies the wrong way round in the picture.', zeroFar); // prettier-ignore
+  if (!outline || outline.xMm.length < 12) return findingOf(check, 'clear', 0.6, 'The stop is at the left.');
+  // A tail is wider than the wrist before it by half and more; a head narrows down to the nose.
+  const far = flareAt(outline, 'far');
+  const stop = flareAt(outline, 'stop');
+  const why = 'The end at the stop widens like a tail.';
+  if (far < 1.5 && stop > 1.5)
+    return findingOf(check, 'fault', outline.handMm.length > 0 ? 0.75 : 0.88, why, zeroFar);
+  if (stop > far || (far < 1.5 && stop > 1.3)) return findingOf(check, 'look', 0.5, why, zeroFar);
+  return findingOf(check, 'clear', 0.9, 'The head is at the left.');
+}
+
+/** Shares of the length between which the flanks are compared, and of the height. */
+const ALONG = [0.3, 0.72] as const;
+const ACROSS = [0.12, 0.4] as const;
+const BESIDE_HAND_MM = 12;
+const FLOOR = 6;
+
+/** Backs are dark and bellies light: compares the flank's upper part with its lower. */
+export function dorsalFinding({ fish, outline, farMm, toPhoto, pattern }: SeenCatch): Finding {
+  const check = 'dorsal-near';
+  const { view } = fish;
+  const lights: number[] = [];
+  const chromas: number[] = [];
+  outline.xMm.forEach((xMm, i) => {
+    if (xMm < ALONG[0] * farMm || xMm > ALONG[1] * farMm) return;
+    if (outline.handMm.some(([from, to]) => xMm > from - BESIDE_HAND_MM && xMm < to + BESIDE_HAND_MM)) return;
+    const upper = outline.upperMm[i] as number;
+    const height = (outline.lowerMm[i] as number) - upper;
+    const sides = [[], []] as [[number, number][], [number, number][]];
+    for (let share = ACROSS[0]; share < ACROSS[1]; share += 0.04) {
+      for (const [side, across] of [share, 1 - share].entries()) {
+        const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
+        const row = Math.floor((upper + across * height - view.fromYMm) * view.cellsPerMm);
+        const at = row * view.columns + column;
+        if (row < 0 || row >= view.rows || !view.inPhoto[at]) continue;
+        const [r, g, b] = [
+          view.rgb[3 * at] as number,
+          view.rgb[3 * at + 1] as number,
+          view.rgb[3 * at + 2] as number,
+        ];
+        const most = Math.max(r, g, b);
+        sides[side as 0 | 1].push([
+          Math.log(0.3 * r + 0.6 * g + 0.1 * b + FLOOR),
+          (most - Math.min(r, g, b)) / (most + FLOOR),
+        ]);
+      }
+    }
+    if (sides[0].length < 4 || sides[1].length < 4) return;
+    const step = (of: 0 | 1): number =>
+      medianOf(sides[1].map((v) => v[of])) - medianOf(sides[0].map((v) => v[of]));
+    lights.push(step(0));
+    chromas.push(step(1));
+  });
+  if (lights.length < 5)
+    return findingOf(check, 'clear', 0.4, 'Too little of the flank is free to tell back from belly.');
+  const lighter = medianOf(lights);
+  const greyer = -medianOf(chromas);
+  const place: Point = toPhoto(0.5 * farMm, pattern.widthMm / 2);
+  // Two signs that agree make a fault: the far side is the lighter, and it is no more colourful.
+  if (lighter < -0.38 && greyer < 0.06)
+    return findingOf(
+      check,
+      'fault',
+      0.8,
+      'The belly is at the far side: the back points to the angler.',
+      place,
+    );
+  if (lighter < 0)
+    return findingOf(check, 'look', 0.5, 'The flank is lighter at the far side: is the belly there?', place);
+  return findingOf(check, 'clear', lighter > 0.25 ? 0.9 : 0.6, 'The back is at the far side.');
+}
+
+/** A tail that lies straight continues the body's axis within this share of the length. */
+const MOST_ASIDE_SHARE = 0.04;
+
+/** Whether the tail is bent aside. One that stands up shows from above by its shadow alone, and stains look like that. */
+export function curledFinding({ outline, farMm, toPhoto }: SeenCatch): Finding {
+  const check = 'tail-curled';
+  const middles = outline.xMm.flatMap((xMm, i) => {
+    const isUnderHand = outline.handMm.some(
+      ([from, to]) => xMm > from - BESIDE_HAND_MM && xMm < to + BESIDE_HAND_MM,
+    );
+    return isUnderHand
+      ? []
+      : [[xMm, ((outline.upperMm[i] as number) + (outline.lowerMm[i] as number)) / 2] as const];
+  });
+  const body = middles.filter(([x]) => x > 0.2 * farMm && x < 0.78 * farMm);
+  const end = middles.filter(([x]) => x > 0.9 * farMm && x < 0.98 * farMm);
+  if (body.length < 20 || end.length < 3)
+    return findingOf(check, 'clear', 0.4, 'Too little of the body is free to tell.');
+  const mx = body.reduce((sum, [x]) => sum + x, 0) / body.length;
+  const my = body.reduce((sum, [, y]) => sum + y, 0) / body.length;
+  const slope =
+    body.reduce((sum, [x, y]) => sum + (x - mx) * (y - my), 0) /
+    body.reduce((sum, [x]) => sum + (x - mx) ** 2, 0);
+  const asideMm = medianOf(end.map(([x, y]) => y - my - slope * (x - mx)));
+  const place = toPhoto(0.94 * farMm, (end[0] as readonly [number, number])[1]);
+  if (Math.abs(asideMm) > MOST_ASIDE_SHARE * farMm)
+    return findingOf(
+      check,
+      'look',
+      0.55,
+      `The tail lies ${Math.abs(asideMm).toFixed(0)} mm beside the body’s line.`,
+      place,
+      { value: Math.abs(asideMm), unit: 'mm' },
+    );
+  return findingOf(check, 'clear', 0.6, 'The tail continues the body’s line.');
+}

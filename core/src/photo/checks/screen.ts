@@ -1,0 +1,133 @@
+import { findingOf, type Finding } from '../findings.ts';
+import type { Raster } from '../rectify.ts';
+import { medianOf } from './plateView.ts';
+
+const LENGTH = 128;
+/** Lines of px looked at in each direction. */
+const LINES = 36;
+/** Below this bin a wave may be the ground's own: planks, corrugated sheet. */
+const FIRST_BIN = 10;
+/** JPEG's blocks of 8 px leave waves of their own at these multiples. */
+const BLOCK_BIN = LENGTH / 8;
+
+/** A wave that goes through the whole picture. */
+export interface GridSeen {
+  /** Power of the strongest wave over its neighbours' in the spectrum. */
+  strength: number;
+  periodPx: number;
+}
+
+/**
+ * Looks for the beat of a screen's own grid: a wave at one frequency everywhere in the picture, in brightness or in
+ * the difference of red and blue. Power spectra of many short lines are averaged (Welch 1967), each by its own power.
+ * @param isLeftOut whether a place has lines of its own (the board's)
+ */
+export function seeGrid(
+  { widthPx, heightPx, data }: Raster,
+  isLeftOut: (xPx: number, yPx: number) => boolean,
+): GridSeen {
+  const cosines = new Float64Array(LENGTH * (LENGTH / 2));
+  const sines = new Float64Array(LENGTH * (LENGTH / 2));
+  const hann = Float64Array.from(
+    { length: LENGTH },
+    (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / LENGTH),
+  );
+  for (let bin = 0; bin < LENGTH / 2; bin++) {
+    for (let i = 0; i < LENGTH; i++) {
+      cosines[bin * LENGTH + i] = Math.cos((2 * Math.PI * bin * i) / LENGTH);
+      sines[bin * LENGTH + i] = Math.sin((2 * Math.PI * bin * i) / LENGTH);
+    }
+  }
+  let best: GridSeen = { strength: 0, periodPx: 0 };
+  for (const isAcross of [true, false]) {
+    const spectra = [new Float64Array(LENGTH / 2), new Float64Array(LENGTH / 2)];
+    const values = [new Float64Array(LENGTH), new Float64Array(LENGTH)];
+    const [along, across] = isAcross ? [widthPx, heightPx] : [heightPx, widthPx];
+    const stride = isAcross ? 4 : 4 * widthPx;
+    let count = 0;
+    for (let line = 0; line < LINES; line++) {
+      const place = Math.floor(((line + 0.5) * across) / LINES);
+      for (let start = line % 2 ? 0 : LENGTH / 2; start + LENGTH <= along; start += LENGTH) {
+        const middle = start + LENGTH / 2;
+        if (isAcross ? isLeftOut(middle, place) : isLeftOut(place, middle)) continue;
+        let at = isAcross ? (place * widthPx + start) * 4 : (start * widthPx + place) * 4;
+        const sums = [0, 0];
+        for (let i = 0; i < LENGTH; i++, at += stride) {
+          const [r, g, b] = [data[at] as number, data[at + 1] as number, data[at + 2] as number];
+          (values[0] as Float64Array)[i] = 0.3 * r + 0.6 * g + 0.1 * b;
+          (values[1] as Float64Array)[i] = r - b;
+          sums[0] = (sums[0] as number) + 0.3 * r + 0.6 * g + 0.1 * b;
+          sums[1] = (sums[1] as number) + r - b;
+        }
+        count++;
+        for (const channel of [0, 1] as const)
+          addSpectrum(
+            values[channel] as Float64Array,
+            (sums[channel] as number) / LENGTH,
+            hann,
+            cosines,
+            sines,
+            spectra[channel] as Float64Array,
+          );
+      }
+    }
+    if (count < 40) continue;
+    for (const spectrum of spectra) {
+      const peak = peakOf(spectrum);
+      if (peak.strength > best.strength) best = peak;
+    }
+  }
+  return best;
+}
+
+function addSpectrum(
+  values: Float64Array,
+  mean: number,
+  hann: Float64Array,
+  cosines: Float64Array,
+  sines: Float64Array,
+  into: Float64Array,
+): void {
+  const power = new Float64Array(LENGTH / 2);
+  let total = 0;
+  for (let bin = 0; bin < LENGTH / 2; bin++) {
+    let [re, im] = [0, 0];
+    const row = bin * LENGTH;
+    for (let i = 0; i < LENGTH; i++) {
+      const value = ((values[i] as number) - mean) * (hann[i] as number);
+      re += value * (cosines[row + i] as number);
+      im += value * (sines[row + i] as number);
+    }
+    power[bin] = re * re + im * im;
+    if (bin >= FIRST_BIN) total += power[bin] as number;
+  }
+  if (total <= 0) return;
+  for (let bin = 0; bin < LENGTH / 2; bin++)
+    into[bin] = (into[bin] as number) + (power[bin] as number) / total;
+}
+
+function peakOf(spectrum: Float64Array): GridSeen {
+  let best: GridSeen = { strength: 0, periodPx: 0 };
+  for (let bin = FIRST_BIN; bin < LENGTH / 2 - 2; bin++) {
+    if (bin % BLOCK_BIN === 0) continue;
+    const side = (way: -1 | 1): number =>
+      medianOf(
+        [3, 4, 5, 6, 7].map((off) => spectrum[bin + way * off]).filter((value) => value !== undefined),
+      );
+    // Both sides' levels: a slope of the spectrum is no peak.
+    const strength = (spectrum[bin] as number) / Math.max(side(-1), side(1));
+    if (strength > best.strength) best = { strength, periodPx: LENGTH / bin };
+  }
+  return best;
+}
+
+const FAULT_STRENGTH = 8;
+const LOOK_STRENGTH = 6.5;
+
+export function screenFinding({ strength, periodPx }: GridSeen): Finding {
+  const check = 'screen-photo';
+  const why = `A grid of ${periodPx.toFixed(1)} px goes through the picture, as when a screen is photographed.`;
+  if (strength > FAULT_STRENGTH) return findingOf(check, 'fault', 0.75, why);
+  if (strength > LOOK_STRENGTH) return findingOf(check, 'look', 0.5, why);
+  return findingOf(check, 'clear', 0.7, 'No screen’s grid was found.');
+}

@@ -1,0 +1,137 @@
+import { findingOf, type Finding } from '../findings.ts';
+import type { Quad } from '../point.ts';
+import { NOSE_HEIGHT_SHARE, type HeadView } from './headView.ts';
+import { medianOf } from './plateView.ts';
+import type { ReachingThing } from './hand.ts';
+import type { SeenCatch } from './seenCatch.ts';
+
+/** A second fish is at least so long and so thick, mm. */
+const LEAST_LONG_MM = 105;
+const LEAST_THICK_MM = 9;
+/** What crosses the near edge over more than this is wider than an arm with its fingers, mm and share of the length. */
+const WIDER_THAN_ARM_MM = 150;
+const WIDER_SHARE = 0.4;
+
+/** Whether something long lies on the face beside the fish. */
+export function moreFishFinding(
+  seen: SeenCatch,
+  things: readonly ReachingThing[],
+  cardsMm: readonly Quad[],
+): Finding {
+  const { fish, toPhoto } = seen;
+  const { view, pieces, piece } = fish;
+  const isCard = (xMm: number, yMm: number): boolean =>
+    cardsMm.some((card) => {
+      const [xs, ys] = [card.map(([x]) => x), card.map(([, y]) => y)];
+      return (
+        xMm > Math.min(...xs) - 8 &&
+        xMm < Math.max(...xs) + 8 &&
+        yMm > Math.min(...ys) - 8 &&
+        yMm < Math.max(...ys) + 8
+      );
+    });
+  for (const other of pieces) {
+    if (other.label === piece.label) continue;
+    const longMm = (other.toColumn - other.fromColumn + 1) / view.cellsPerMm;
+    const areaMm2 = other.area / view.cellsPerMm ** 2;
+    if (longMm < LEAST_LONG_MM || areaMm2 / longMm < LEAST_THICK_MM) continue;
+    const xMm = view.fromXMm + (other.fromColumn + other.toColumn) / 2 / view.cellsPerMm;
+    const yMm = view.fromYMm + (other.fromRow + other.toRow) / 2 / view.cellsPerMm;
+    if (isCard(xMm, yMm)) continue;
+    return findingOf(
+      'more-fish',
+      'look',
+      0.55,
+      'Something long lies on the board beside the fish.',
+      toPhoto(xMm, yMm),
+      {
+        value: longMm,
+        unit: 'mm',
+      },
+    );
+  }
+  const wide = things.find(
+    ({ side, fromMm, toMm }) =>
+      side === 'near' && toMm - fromMm > Math.max(WIDER_THAN_ARM_MM, WIDER_SHARE * seen.farMm),
+  );
+  if (wide)
+    return findingOf(
+      'more-fish',
+      'look',
+      0.4,
+      'Something wider than an arm lies over the board’s near edge.',
+      toPhoto((wide.fromMm + wide.toMm) / 2, seen.pattern.widthMm),
+    );
+  return findingOf('more-fish', 'clear', 0.8, 'One fish lies on the board.');
+}
+
+const FLOOR = 6;
+/** Parts of the head, mm from the stop and shares of the length: what may be hidden, and what it is compared with. */
+const FRONT_MM = [-6, 12] as const;
+const CHEEK = [0.07, 0.16] as const;
+
+/** How the head's front differs from its cheek. */
+export interface FrontSeen {
+  /** Difference of the chroma, in logs. */
+  chroma: number;
+  /** Height of the front over the cheek's. */
+  height: number;
+}
+
+export function seeFront({ view, fish }: HeadView, lengthMm: number): FrontSeen | null {
+  const colours = { front: [[], []] as [number[], number[]], cheek: [[], []] as [number[], number[]] };
+  const heights = { front: [] as number[], cheek: [] as number[] };
+  for (let column = 0; column < view.columns; column++) {
+    const xMm = view.fromXMm + (column + 0.5) / view.cellsPerMm;
+    const part =
+      xMm > FRONT_MM[0] && xMm < FRONT_MM[1]
+        ? 'front'
+        : xMm > CHEEK[0] * lengthMm && xMm < CHEEK[1] * lengthMm
+          ? 'cheek'
+          : null;
+    if (!part) continue;
+    let count = 0;
+    for (let row = 0; row < view.rows; row++) {
+      const i = row * view.columns + column;
+      if (!fish[i]) continue;
+      count++;
+      const [r, g, b] = [0, 1, 2].map((c) => Math.log((view.rgb[3 * i + c] as number) + FLOOR)) as [
+        number,
+        number,
+        number,
+      ];
+      colours[part][0].push(r - g);
+      colours[part][1].push(b - g);
+    }
+    heights[part].push(count / view.cellsPerMm);
+  }
+  if (colours.front[0].length < 30 || colours.cheek[0].length < 60) return null;
+  const dw = medianOf(colours.front[0]) - medianOf(colours.cheek[0]);
+  const dc = medianOf(colours.front[1]) - medianOf(colours.cheek[1]);
+  return {
+    chroma: Math.hypot(dw, dc),
+    height: Math.max(...heights.front) / Math.max(1, medianOf(heights.cheek)),
+  };
+}
+
+/** A front that differs in colour by more than this (in logs), and is as high as this share of the cheek. */
+const OTHER_COLOUR = 0.55;
+const TALL = 0.5;
+
+export function contactFinding(seen: SeenCatch, front: FrontSeen | null, axisMm: number): Finding {
+  const check = 'contact-hidden';
+  if (!front) return findingOf(check, 'clear', 0.4, 'Too little of the head is seen at the stop.');
+  const place = seen.toPhoto(4, axisMm, NOSE_HEIGHT_SHARE * seen.farMm);
+  const isOther = front.chroma > OTHER_COLOUR;
+  const isTall = front.height > TALL;
+  if (isOther && isTall)
+    return findingOf(
+      check,
+      'fault',
+      0.65,
+      'Something of another colour lies over the nose at the stop.',
+      place,
+    );
+  if (isOther) return findingOf(check, 'look', 0.45, 'The nose at the stop may be hidden.', place);
+  return findingOf(check, 'clear', 0.75, 'The nose is seen at the stop.');
+}

@@ -1,0 +1,79 @@
+import { FLANK_COLUMNS, FLANK_ROWS, type Flank } from './straighten.ts';
+
+/**
+ * What is kept of a flank: its pattern without light, shading and what all fish of a kind have in common, as whole
+ * numbers of −127 to 127, row by row; `HIDDEN` where nothing is known. 7,680 bytes.
+ */
+export type FlankDescriptor = Int8Array;
+
+export const HIDDEN = -128;
+/** Waves longer than this are light and roundness, cells. */
+const WIDE_CELLS = 11;
+const FINE_CELLS = 1;
+/** A local deviation under this is noise, logs. */
+const LEAST_DEVIATION = 0.035;
+const STEPS = 42;
+
+/** Describes a flank: log brightness less its local mean, over the local deviation, less each row's own mean. */
+export function describeFlank({ light }: Flank): FlankDescriptor {
+  const fine = boxMean(boxMean(light, FINE_CELLS), FINE_CELLS);
+  const wide = boxMean(fine, WIDE_CELLS);
+  const left = fine.map((value, i) => value - (wide[i] as number));
+  const squares = boxMean(
+    left.map((value) => value * value),
+    WIDE_CELLS,
+  );
+  const pattern = left.map(
+    (value, i) => value / Math.hypot(Math.sqrt(squares[i] as number), LEAST_DEVIATION),
+  );
+  const out = new Int8Array(FLANK_COLUMNS * FLANK_ROWS).fill(HIDDEN);
+  for (let row = 0; row < FLANK_ROWS; row++) {
+    let [sum, count] = [0, 0];
+    for (let column = 0; column < FLANK_COLUMNS; column++) {
+      const value = pattern[row * FLANK_COLUMNS + column] as number;
+      if (Number.isNaN(value)) continue;
+      sum += value;
+      count++;
+    }
+    const mean = count ? sum / count : 0;
+    for (let column = 0; column < FLANK_COLUMNS; column++) {
+      const i = row * FLANK_COLUMNS + column;
+      const value = pattern[i] as number;
+      if (!Number.isNaN(value) && !Number.isNaN(light[i] as number))
+        out[i] = Math.max(-127, Math.min(127, Math.round((value - mean) * STEPS)));
+    }
+  }
+  return out;
+}
+
+/** Means over squares of known cells; NaN where none is known. */
+function boxMean(values: Float32Array, reach: number): Float32Array {
+  const stride = FLANK_COLUMNS + 1;
+  const sums = new Float64Array(stride * (FLANK_ROWS + 1));
+  const counts = new Float64Array(stride * (FLANK_ROWS + 1));
+  for (let row = 0; row < FLANK_ROWS; row++) {
+    let [along, count] = [0, 0];
+    for (let column = 0; column < FLANK_COLUMNS; column++) {
+      const value = values[row * FLANK_COLUMNS + column] as number;
+      if (!Number.isNaN(value)) {
+        along += value;
+        count++;
+      }
+      const at = (row + 1) * stride + column + 1;
+      sums[at] = (sums[at - stride] as number) + along;
+      counts[at] = (counts[at - stride] as number) + count;
+    }
+  }
+  const out = new Float32Array(values.length);
+  for (let row = 0; row < FLANK_ROWS; row++) {
+    for (let column = 0; column < FLANK_COLUMNS; column++) {
+      const [x0, x1] = [Math.max(0, column - reach), Math.min(FLANK_COLUMNS, column + reach + 1)];
+      const [y0, y1] = [Math.max(0, row - reach), Math.min(FLANK_ROWS, row + reach + 1)];
+      const of = (table: Float64Array): number =>
+        (table[y1 * stride + x1] as number) - (table[y0 * stride + x1] as number) - (table[y1 * stride + x0] as number) + (table[y0 * stride + x0] as number); // prettier-ignore
+      const count = of(counts);
+      out[row * FLANK_COLUMNS + column] = count > 0 ? of(sums) / count : NaN;
+    }
+  }
+  return out;
+}

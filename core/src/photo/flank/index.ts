@@ -1,0 +1,13 @@
+export { compareFlanks, type FlankMatch } from './compare.ts';
+export { HIDDEN, describeFlank, type FlankDescriptor } from './describe.ts';
+export { FlankIndex, type Candidate, type IndexedFish } from './flankIndex.ts';
+export { SAME_VERDICTS, likenessOf, type KnownFlank, type Likeness, type SameVerdict } from './likeness.ts';
+export {
+  FLANK_COLUMNS,
+  FLANK_ROWS,
+  flankPlace,
+  straightenFlank,
+  type Flank,
+  type FlankFrame,
+} from './straighten.ts';
+export { flankPattern, keepFlank, type KeptFlank } from './keptFlank.ts';

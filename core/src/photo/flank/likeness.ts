@@ -1,0 +1,81 @@
+import { compareFlanks, type FlankMatch } from './compare.ts';
+import type { FlankDescriptor } from './describe.ts';
+
+export const SAME_VERDICTS = ['same', 'look', 'different'] as const;
+export type SameVerdict = (typeof SAME_VERDICTS)[number];
+
+/** Whether two photographs show one and the same fish. */
+export interface Likeness {
+  /** 0 to 1: how likely it is the same fish, by simulated pairs (docs/measuring.md). */
+  score: number;
+  verdict: SameVerdict;
+  why: string;
+  match: FlankMatch | null;
+  /** The two are so alike, cell by cell and in length, that one photograph was used twice. */
+  isSamePhoto: boolean;
+}
+
+/** A fish as it is kept for comparison. */
+export interface KnownFlank {
+  lengthMm: number;
+  sigmaMm: number;
+  flank: FlankDescriptor;
+}
+
+/** Being apart from a shifted fit counts twice: two stripes are alike anywhere. */
+const APART_WEIGHT = 2;
+/** With less than this share of the flank in both pictures what is alike tells less. */
+const FULL_SHARE = 0.22;
+const MIDDLE = 1.35;
+const STEEPNESS = 8;
+const SAME_FROM = 0.8;
+const LOOK_FROM = 0.2;
+/** Lengths of one fish differ by jaw, tail and place by about this share beside what the readings' own doubt explains. */
+const LENGTH_SHARE = 0.006;
+/** More than so many standard uncertainties apart they are two fish. */
+const MOST_SIGMAS = 3.5;
+
+/** Compares two fish by length and flank. */
+export function likenessOf(a: KnownFlank, b: KnownFlank): Likeness {
+  const doubtMm = Math.hypot(a.sigmaMm, b.sigmaMm, LENGTH_SHARE * Math.max(a.lengthMm, b.lengthMm));
+  const sigmas = Math.abs(a.lengthMm - b.lengthMm) / doubtMm;
+  if (sigmas > MOST_SIGMAS)
+    return {
+      score: 0,
+      verdict: 'different',
+      why: `The lengths differ by ${Math.abs(a.lengthMm - b.lengthMm).toFixed(0)} mm.`,
+      match: null,
+      isSamePhoto: false,
+    };
+  const match = compareFlanks(a.flank, b.flank);
+  if (!match)
+    return {
+      score: 0.2,
+      verdict: 'look',
+      why: 'The lengths agree; too little of both flanks is free to compare.',
+      match,
+      isSamePhoto: false,
+    };
+  const score = 1 / (1 + Math.exp(-STEEPNESS * (strengthOf(match) - MIDDLE)));
+  const verdict = score >= SAME_FROM ? 'same' : score >= LOOK_FROM ? 'look' : 'different';
+  const percent = Math.round(100 * match.alike);
+  const alike = `the patterns are ${percent} % alike`;
+  const isSamePhoto =
+    match.alike > SAME_PHOTO_ALIKE && Math.abs(a.lengthMm - b.lengthMm) < SAME_PHOTO_MM && verdict === 'same';
+  const why = {
+    same: isSamePhoto
+      ? `The lengths are equal and ${alike}: one photograph, cut or stored anew.`
+      : `The lengths agree and ${alike}, in this place alone.`,
+    look: `The lengths agree and ${alike}.`,
+    different: `The patterns are only ${percent} % alike.`,
+  }[verdict];
+  return { score, verdict, why, match, isSamePhoto };
+}
+
+/** One photograph stored anew gives the same pattern and length to within this. */
+const SAME_PHOTO_ALIKE = 0.91;
+const SAME_PHOTO_MM = 0.6;
+
+export function strengthOf({ alike, apart, shared }: FlankMatch): number {
+  return (alike + APART_WEIGHT * apart) * Math.min(1, shared / FULL_SHARE);
+}

@@ -1,0 +1,194 @@
+import type { LensPose } from '../lens.ts';
+import type { Raster } from '../rectify.ts';
+import { viewCode, type CardView } from './cardView.ts';
+
+/** Something that looks like the card's code: dark and light mixed, with white about it. Board coordinates, mm. */
+export interface CodeCandidate {
+  xMm: number;
+  yMm: number;
+  /** Share of the ring about the code that is white and even, 0 to 1. */
+  whiteShare: number;
+  /** How strongly dark and light differ within it, over the white's brightness. */
+  contrast: number;
+  /** How finely dark and light are mixed, both ways: about 0.5 to 1 for a code. */
+  grain: number;
+}
+
+/** The code itself is some 31 mm square; beyond its quiet zone the card is white up to 27 mm from its middle. */
+const INSIDE_MM = 13;
+const RING_MM = [22.5, 25.5] as const;
+const RING_PLACES = 28;
+/** A mix of dark and light differs by at least this share of its mean, and by at most this share of the white. */
+const LEAST_MIX = 0.1;
+const MOST_CONTRAST = 0.32;
+/** Brightness of the mix over the white's. */
+const MIX_MEAN = [0.3, 0.93] as const;
+/** White that differs by more than this share of its brightness is not even. */
+const EVEN = 0.08;
+const LEAST_WHITE = 0.33;
+const MOST_CHROMA = 0.3;
+const MOST_LOOKED_AT = 14;
+const MOST_CANDIDATES = 4;
+/** A code changes between dark and light at each module, some 1.1 mm, along and across. */
+const GRAIN_MM = 1.1;
+const FULL_GRAIN = 0.55;
+const LEAST_COARSE_GRAIN = 0.4;
+
+/**
+ * Places where a code may lie, likeliest first.
+ * @param isBare whether a place (mm) is known to be bare board: its lines and numerals are dark and light too
+ */
+export function findCodes(
+  photo: Raster,
+  pose: LensPose,
+  view: CardView,
+  isBare: (xMm: number, yMm: number) => boolean,
+): CodeCandidate[] {
+  const { columns, rows, cellsPerMm, luma } = view;
+  const sums = integral(luma, columns, rows);
+  const squares = integral(
+    luma.map((value) => value * value),
+    columns,
+    rows,
+  );
+  const along = integral(
+    luma.map((value, i) => Math.abs(value - (luma[i + 1] ?? value))),
+    columns,
+    rows,
+  );
+  const across = integral(
+    luma.map((value, i) => Math.abs(value - (luma[i + columns] ?? value))),
+    columns,
+    rows,
+  );
+  const reach = Math.round(INSIDE_MM * cellsPerMm * 0.9);
+  const area = (2 * reach + 1) ** 2;
+  const ring = RING_MM.flatMap((radiusMm) =>
+    Array.from({ length: RING_PLACES }, (_, i): readonly [number, number] => {
+      const turn = (2 * Math.PI * i) / RING_PLACES;
+      const round = (value: number): number => Math.round(radiusMm * cellsPerMm * value);
+      return [round(Math.cos(turn)), round(Math.sin(turn))];
+    }),
+  );
+  const spokes = ring.filter((_, i) => i < RING_PLACES && i % 3 === 0);
+  const found: (Omit<CodeCandidate, 'grain'> & { score: number })[] = [];
+  for (let row = reach; row < rows - reach; row += 2) {
+    for (let column = reach; column < columns - reach; column += 2) {
+      const mean = boxOf(sums, columns, column, row, reach) / area;
+      const spread = Math.sqrt(Math.max(0, boxOf(squares, columns, column, row, reach) / area - mean * mean));
+      if (spread < LEAST_MIX * mean || mean < 12) continue;
+      const steps = Math.min(
+        boxOf(along, columns, column, row, reach),
+        boxOf(across, columns, column, row, reach),
+      );
+      const coarseGrain = steps / area / spread;
+      // Most places are dropped here, or after a few looks.
+      if (coarseGrain < LEAST_COARSE_GRAIN) continue;
+      let lighter = 0;
+      for (const [dx, dy] of spokes) if (lumaAt(view, column + dx, row + dy) > 1.06 * mean) lighter++;
+      if (lighter < 0.4 * spokes.length) continue;
+      const whiteShare = evenShare(view, ring, column, row, mean);
+      if (!whiteShare) continue;
+      const contrast = spread / whiteShare.white;
+      const mix = mean / whiteShare.white;
+      if (contrast > MOST_CONTRAST || mix < MIX_MEAN[0] || mix > MIX_MEAN[1]) continue;
+      const xMm = view.fromXMm + (column + 0.5) / cellsPerMm;
+      const yMm = view.fromYMm + (row + 0.5) / cellsPerMm;
+      if (isBare(xMm, yMm)) continue;
+      found.push({
+        xMm,
+        yMm,
+        whiteShare: whiteShare.share,
+        contrast,
+        score: whiteShare.share * Math.min(1, coarseGrain / FULL_GRAIN),
+      });
+    }
+  }
+  found.sort((a, b) => b.score - a.score);
+  const apart: typeof found = [];
+  for (const one of found) {
+    if (apart.some((other) => Math.hypot(other.xMm - one.xMm, other.yMm - one.yMm) < 24)) continue;
+    apart.push(one);
+    if (apart.length === MOST_LOOKED_AT) break;
+  }
+  return apart
+    .map((one) => ({ ...one, grain: grainAt(photo, pose, one) }))
+    .map((one) => ({ ...one, score: one.whiteShare * Math.min(1, one.grain / FULL_GRAIN) }))
+    .sort((a, b) => b.score - a.score)
+    .slice(0, MOST_CANDIDATES)
+    .map(({ xMm, yMm, whiteShare, contrast, grain }) => ({ xMm, yMm, whiteShare, contrast, grain }));
+}
+
+/** Mean step between places a module apart over the spread of all, the lesser of both directions. */
+function grainAt(photo: Raster, pose: LensPose, { xMm, yMm }: { xMm: number; yMm: number }): number {
+  const close = viewCode(photo, pose, [xMm, yMm], 28, 2 / GRAIN_MM);
+  const { widthPx, heightPx, data } = close;
+  const lag = 2;
+  let [sum, squares, along, across, count] = [0, 0, 0, 0, 0];
+  for (let row = 0; row + lag < heightPx; row++) {
+    for (let column = 0; column + lag < widthPx; column++) {
+      const at = (row * widthPx + column) * 4 + 1;
+      const here = data[at] as number;
+      sum += here;
+      squares += here * here;
+      along += Math.abs(here - (data[at + 4 * lag] as number));
+      across += Math.abs(here - (data[at + 4 * lag * widthPx] as number));
+      count++;
+    }
+  }
+  const spread = Math.sqrt(Math.max(1, squares / count - (sum / count) ** 2));
+  return Math.min(along, across) / count / spread;
+}
+
+function lumaAt(view: CardView, column: number, row: number): number {
+  if (column < 0 || row < 0 || column >= view.columns || row >= view.rows) return 0;
+  return view.luma[row * view.columns + column] as number;
+}
+
+/** Brightness of the white about a place, and the share of the ring that is of it; null where there is none. */
+function evenShare(
+  view: CardView,
+  ring: readonly (readonly [number, number])[],
+  column: number,
+  row: number,
+  mean: number,
+): { white: number; share: number } | null {
+  const lit: number[] = [];
+  for (const [dx, dy] of ring) {
+    const [x, y] = [column + dx, row + dy];
+    if (x < 0 || y < 0 || x >= view.columns || y >= view.rows) continue;
+    const at = y * view.columns + x;
+    if (view.inPhoto[at] && (view.chroma[at] as number) < MOST_CHROMA) lit.push(view.luma[at] as number);
+  }
+  if (lit.length < LEAST_WHITE * ring.length) return null;
+  lit.sort((a, b) => a - b);
+  // White is what most of the ring is: letters, and what lies on the card, take some of it.
+  const white = lit[Math.floor(0.65 * lit.length)] as number;
+  if (white < 1.06 * mean) return null;
+  const share = lit.filter((value) => Math.abs(value - white) < EVEN * white).length / ring.length;
+  return share < LEAST_WHITE ? null : { white, share };
+}
+
+function integral(values: Float32Array, columns: number, rows: number): Float64Array {
+  const sums = new Float64Array((columns + 1) * (rows + 1));
+  for (let row = 0; row < rows; row++) {
+    let along = 0;
+    for (let column = 0; column < columns; column++) {
+      along += values[row * columns + column] as number;
+      sums[(row + 1) * (columns + 1) + column + 1] =
+        (sums[row * (columns + 1) + column + 1] as number) + along;
+    }
+  }
+  return sums;
+}
+
+function boxOf(sums: Float64Array, columns: number, column: number, row: number, reach: number): number {
+  const stride = columns + 1;
+  const [x0, x1, y0, y1] = [column - reach, column + reach + 1, row - reach, row + reach + 1];
+  return (
+    (sums[y1 * stride + x1] as number) -
+    (sums[y0 * stride + x1] as number) -
+    (sums[y1 * stride + x0] as number) +
+    (sums[y0 * stride + x0] as number)
+  );
+}

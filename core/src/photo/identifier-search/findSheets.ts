@@ -1,0 +1,163 @@
+import { label } from '../fish-search/mask.ts';
+import type { CardView } from './cardView.ts';
+
+/** A white sheet that stands out from what it lies on: a card, whatever is on it. Board coordinates, mm. */
+export interface Sheet {
+  xMm: number;
+  yMm: number;
+  longMm: number;
+  shortMm: number;
+  /** Share of its rectangle that is white. */
+  whiteShare: number;
+  /** Share of its white that is brighter than the picture can tell. */
+  glareShare: number;
+  /** It goes on beyond the picture's edge. */
+  isCut: boolean;
+}
+
+const MOST_CHROMA = 0.17;
+/** White is this much brighter than the surroundings' mean within so many mm. */
+const BRIGHTER = 1.22;
+const AROUND_MM = 90;
+/** It changes by less than this share from cell to cell. */
+const SMOOTH = 0.09;
+const AREA_MM2 = [420, 6500] as const;
+const LONG_MM = [34, 104] as const;
+const SHORT_MM = [18, 68] as const;
+const GLARE = 252;
+
+/** White sheets of a card's size, the most card-like first. */
+export function findSheets(view: CardView, isBare: (xMm: number, yMm: number) => boolean): Sheet[] {
+  const { columns, rows, cellsPerMm, luma, chroma } = view;
+  const around = boxMeans(luma, view.inPhoto, columns, rows, Math.round(AROUND_MM * cellsPerMm));
+  const mask = new Uint8Array(columns * rows);
+  for (let row = 1; row + 1 < rows; row++) {
+    for (let column = 1; column + 1 < columns; column++) {
+      const i = row * columns + column;
+      const here = luma[i] as number;
+      if (!view.inPhoto[i] || (chroma[i] as number) > MOST_CHROMA || here < BRIGHTER * (around[i] as number))
+        continue;
+      const step = Math.max(
+        Math.abs(here - (luma[i + 1] as number)),
+        Math.abs(here - (luma[i + columns] as number)),
+        Math.abs(here - (luma[i - 1] as number)),
+        Math.abs(here - (luma[i - columns] as number)),
+      );
+      // The sheet's own rim and its letters change; half of its neighbours do not.
+      if (step < SMOOTH * here || step > 0.35 * here) mask[i] = step < SMOOTH * here ? 1 : 0;
+    }
+  }
+  const { labels, pieces } = label(mask, columns, rows);
+  const sheets: Sheet[] = [];
+  for (const piece of pieces) {
+    const areaMm2 = piece.area / cellsPerMm ** 2;
+    if (areaMm2 < AREA_MM2[0] || areaMm2 > AREA_MM2[1]) continue;
+    const places: (readonly [number, number])[] = [];
+    let glare = 0;
+    let isCut = false;
+    for (let row = piece.fromRow; row <= piece.toRow; row++) {
+      for (let column = piece.fromColumn; column <= piece.toColumn; column++) {
+        const i = row * columns + column;
+        if (labels[i] !== piece.label) continue;
+        places.push([column, row]);
+        if ((luma[i] as number) > GLARE) glare++;
+        isCut ||= column < 3 || row < 3 || column >= columns - 3 || row >= rows - 3 || !view.inPhoto[i + 2] || !view.inPhoto[i - 2] || !view.inPhoto[i + 2 * columns] || !view.inPhoto[i - 2 * columns]; // prettier-ignore
+      }
+    }
+    const box = leastRectangle(places);
+    const [longMm, shortMm] = [box.long / cellsPerMm, box.short / cellsPerMm];
+    const cutSlack = isCut ? 0.5 : 1;
+    if (
+      longMm < LONG_MM[0] * cutSlack ||
+      longMm > LONG_MM[1] ||
+      shortMm < SHORT_MM[0] * cutSlack ||
+      shortMm > SHORT_MM[1]
+    )
+      continue;
+    const xMm = view.fromXMm + (box.centre[0] + 0.5) / cellsPerMm;
+    const yMm = view.fromYMm + (box.centre[1] + 0.5) / cellsPerMm;
+    if (isBare(xMm, yMm)) continue;
+    sheets.push({
+      xMm,
+      yMm,
+      longMm,
+      shortMm,
+      whiteShare: areaMm2 / (longMm * shortMm),
+      glareShare: glare / piece.area,
+      isCut,
+    });
+  }
+  return sheets
+    .filter((sheet) => sheet.whiteShare > 0.38)
+    .sort((a, b) => b.whiteShare * b.longMm - a.whiteShare * a.longMm);
+}
+
+/** The rectangle of least area about cells, among turns of 5°. */
+function leastRectangle(places: readonly (readonly [number, number])[]): {
+  long: number;
+  short: number;
+  centre: [number, number];
+} {
+  let best = { area: Infinity, long: 0, short: 0, centre: [0, 0] as [number, number] };
+  for (let turnDeg = 0; turnDeg < 90; turnDeg += 5) {
+    const [c, s] = [Math.cos((turnDeg * Math.PI) / 180), Math.sin((turnDeg * Math.PI) / 180)];
+    let [u0, u1, v0, v1] = [Infinity, -Infinity, Infinity, -Infinity];
+    for (const [x, y] of places) {
+      const u = x * c + y * s;
+      const v = y * c - x * s;
+      if (u < u0) u0 = u;
+      if (u > u1) u1 = u;
+      if (v < v0) v0 = v;
+      if (v > v1) v1 = v;
+    }
+    const [a, b] = [u1 - u0 + 1, v1 - v0 + 1];
+    if (a * b >= best.area) continue;
+    const [u, v] = [(u0 + u1) / 2, (v0 + v1) / 2];
+    best = {
+      area: a * b,
+      long: Math.max(a, b),
+      short: Math.min(a, b),
+      centre: [u * c - v * s, u * s + v * c],
+    };
+  }
+  return best;
+}
+
+function boxMeans(
+  values: Float32Array,
+  valid: Uint8Array,
+  columns: number,
+  rows: number,
+  side: number,
+): Float32Array {
+  const reach = side >> 1;
+  const sums = new Float64Array((columns + 1) * (rows + 1));
+  const counts = new Float64Array((columns + 1) * (rows + 1));
+  for (let row = 0; row < rows; row++) {
+    let [along, count] = [0, 0];
+    for (let column = 0; column < columns; column++) {
+      const i = row * columns + column;
+      if (valid[i]) {
+        along += values[i] as number;
+        count++;
+      }
+      const at = (row + 1) * (columns + 1) + column + 1;
+      sums[at] = (sums[at - columns - 1] as number) + along;
+      counts[at] = (counts[at - columns - 1] as number) + count;
+    }
+  }
+  const means = new Float32Array(columns * rows);
+  for (let row = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++) {
+      const [x0, x1] = [Math.max(0, column - reach), Math.min(columns, column + reach + 1)];
+      const [y0, y1] = [Math.max(0, row - reach), Math.min(rows, row + reach + 1)];
+      const of = (table: Float64Array): number =>
+        (table[y1 * (columns + 1) + x1] as number) -
+        (table[y0 * (columns + 1) + x1] as number) -
+        (table[y1 * (columns + 1) + x0] as number) +
+        (table[y0 * (columns + 1) + x0] as number);
+      means[row * columns + column] = of(sums) / Math.max(1, of(counts));
+    }
+  }
+  return means;
+}

@@ -1,0 +1,47 @@
+import { fileFindings, type FileFinding } from '@lauta/core/file-evidence';
+import { storedFacts } from '../photo/fileFacts.ts';
+import { readOriginal } from '../photo/receivePhotograph.ts';
+import type { Stores } from '../storage/storage.ts';
+import type { CatchRecord } from './catchStore.ts';
+
+/** What the file of a catch's measurement says for and against itself. */
+export async function fileEvidence(
+  stores: Stores,
+  record: CatchRecord,
+  photographId: string,
+): Promise<FileFinding[]> {
+  const photograph = await stores.photographs.find(photographId);
+  const bytes = photograph && (await readOriginal(stores, photograph));
+  if (!bytes || !photograph.exif) return [];
+  const sessions = await stores.events.sessions(record.eventId);
+  return fileFindings({
+    ...(await storedFacts(bytes)),
+    exif: photograph.exif,
+    sessions: sessions.map(({ linesInAt, linesOutAt }) => ({
+      fromMs: linesInAt.getTime(),
+      toMs: linesOutAt.getTime(),
+    })),
+    receivedAtMs: record.receivedAt.getTime(),
+    madeAtMs: record.madeAt.getTime(),
+    // Nobody has drawn the event's waters yet.
+    waters: null,
+    former: await formerCapture(stores, record),
+  });
+}
+
+/** The same entrant's capture before this one, as far as its file has a position. */
+async function formerCapture(
+  stores: Stores,
+  record: CatchRecord,
+): Promise<{ atMs: number; position: { latitude: number; longitude: number } } | null> {
+  const own = (await stores.catches.allOf(record.eventId))
+    .filter((one) => one.entrantId === record.entrantId && one.capturedAt < record.capturedAt)
+    .sort((a, b) => b.capturedAt.getTime() - a.capturedAt.getTime());
+  const former = own[0];
+  const measurement = former && (await stores.catches.measurement(former.measurementId));
+  const photograph = measurement?.photographId
+    ? await stores.photographs.find(measurement.photographId)
+    : null;
+  const position = photograph?.exif?.position;
+  return former && position ? { atMs: former.capturedAt.getTime(), position } : null;
+}
