@@ -7,12 +7,18 @@ import { drawPhotos, type PhotoRecord } from '@lauta/sim/photos';
 import { openAnalysisPool } from '../src/photo/analysisPool.ts';
 import type { AnalysedPhotograph } from '../src/photo/analysePhotograph.ts';
 import { reportBoardKinds } from './boardKinds.ts';
+import { reportFaults } from './faults.ts';
+import { reportSameFish } from './sameFish.ts';
 import { enlarged, openChromiumTimer, timeInNode, type StageTimes, type TimedPhoto } from './stages.ts';
 
 /** Seeds that thresholds may be tuned on are 1000 to 1999; these are for reporting alone. */
 const FIRST_SEED = 5001;
 const QUICK = 60;
 const FULL = 300;
+const QUICK_FAULTS = 69;
+const FULL_FAULTS = 600;
+const QUICK_PAIRS = 10;
+const FULL_PAIRS = 105;
 const QUICK_KINDS = 3;
 const FULL_KINDS = 12;
 const ROOT = join(import.meta.dirname, '../..');
@@ -30,10 +36,16 @@ async function main(): Promise<void> {
       quick: { type: 'boolean', default: false },
       count: { type: 'string' },
       dir: { type: 'string' },
+      /** One part alone: reading, faults or same-fish. */
+      only: { type: 'string' },
     },
   });
-  const count = values.count ? Number(values.count) : values.quick ? QUICK : FULL;
   const dir = values.dir ?? join(ROOT, '.lauta/bench-photos');
+  const only = (part: string): boolean => values.only === undefined || values.only === part;
+  if (only('faults')) await reportFaults(dir, values.quick ? QUICK_FAULTS : FULL_FAULTS);
+  if (only('same-fish')) await reportSameFish(dir, values.quick ? QUICK_PAIRS : FULL_PAIRS);
+  if (!only('reading')) return;
+  const count = values.count ? Number(values.count) : values.quick ? QUICK : FULL;
   const records = await drawPhotos({
     dir,
     seeds: Array.from({ length: count }, (_, i) => FIRST_SEED + i),

@@ -3,7 +3,7 @@ import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import { RENDERER_VERSION, type PhotoTruth } from '@lauta/sim/camera';
+import { RENDERER_VERSION, type PhotoFault, type PhotoTruth } from '@lauta/sim/camera';
 import type { Identifier } from '@lauta/core/identifier';
 
 /** One photograph to be taken by the simulated camera. */
@@ -13,6 +13,10 @@ export interface PhotographOrder {
   look: string;
   lengthMm: number;
   identifier: Identifier;
+  /** What is wrong with it. */
+  fault?: PhotoFault;
+  /** The seed of the photograph whose fish this is; by default its own. */
+  fishOf?: number;
   widthPx: number;
   heightPx: number;
   notes: {

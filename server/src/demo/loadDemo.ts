@@ -314,6 +314,8 @@ class Loader {
         entrantNumber: this.cast.anglers[caught.angler]?.number ?? 0,
         code: this.codeOf(caught),
       },
+      ...(caught.fault ? { fault: caught.fault } : {}),
+      ...(caught.fishOf === null ? {} : { fishOf: caught.fishOf }),
       ...SIZE_PX,
       notes: {
         takenLocal: local.replaceAll('-', ':').replace('T', ' '),

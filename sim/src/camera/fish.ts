@@ -255,6 +255,17 @@ function bodyColour(
   return [colour[0] * grain, colour[1] * grain, colour[2] * grain];
 }
 
+/** Brightness (0-255) of a fish's own skin at shares of its length along and across: without light, place or camera. */
+export function skinLuma(fish: Fish): (s: number, across: number) => number {
+  const { look, lengthMm } = fish;
+  const noise = makeNoise(fish.seed);
+  return (s, across) => {
+    const half = (across < 0 ? BACK : BELLY)(tapered(look, s)) * look.depth;
+    const [r, g, b] = bodyColour(look, noise, s, across / half, lengthMm);
+    return 0.3 * r + 0.6 * g + 0.1 * b;
+  };
+}
+
 function patternShare(look: FishLook, noise: (x: number, y: number) => number, s: number, v: number): number {
   const behindGill = smoothstep(0.24, 0.3, s);
   switch (look.pattern) {

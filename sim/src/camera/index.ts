@@ -1,8 +1,8 @@
 export { writeExif, type PhotoNotes } from './exif.ts';
 export { rollDice, seedFor, type Dice } from './dice.ts';
-export { FISH_LOOKS } from './fish.ts';
+export { FISH_LOOKS, skinLuma, type Fish } from './fish.ts';
 export { drawBoardKind } from './boardKind.ts';
 export { RENDERER_VERSION, renderScene, type PhotoTruth, type RenderedPhoto } from './render.ts';
 export { drawEmptyBoard, drawRangedScene, type RangeWish, type RangedScene } from './range.ts';
 export { drawScene, projectPoint, type Camera, type Scene, type SceneWish } from './scene.ts';
-export { PHOTO_FAULTS, type PhotoFault } from './faults.ts';
+export { PHOTO_FAULTS, withFault, type PhotoFault } from './faults.ts';

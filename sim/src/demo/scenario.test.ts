@@ -28,6 +28,28 @@ describe('the demo’s day of fishing', () => {
     expect(undecided).toBeLessThanOrEqual(25);
   });
 
+  it('leaves faulty photographs and fish that were claimed before among those that no judge has seen', () => {
+    const open = catches.filter((one) => one.decision === null);
+    expect(open.filter((one) => one.fault !== null).length).toBeGreaterThanOrEqual(3);
+    const again = open.filter((one) => one.fishOf !== null);
+    expect(again.length).toBeGreaterThanOrEqual(1);
+    for (const one of again) {
+      const former = catches.find(({ seed }) => seed === one.fishOf);
+      expect([former?.speciesId, former?.lengthMm, former?.decision?.kind]).toEqual([
+        one.speciesId,
+        one.lengthMm,
+        'accepted',
+      ]);
+    }
+  });
+
+  it('shows what the judge has found in the photographs that were decided', () => {
+    for (const { decision, fault } of catches) {
+      if (decision?.kind === 'accepted' || decision?.kind === 'refused')
+        expect(fault).toBe(decision.infractions[0] ?? null);
+    }
+  });
+
   it('gives the demo’s angler catches to look at', () => {
     expect(catches.filter((one) => one.angler === 6).length).toBeGreaterThanOrEqual(5);
   });

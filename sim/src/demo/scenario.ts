@@ -2,6 +2,7 @@ import { SHIPPED_BOARDS, faceLengthMm } from '@lauta/core/photo';
 import type { Infraction, RuleSheet } from '@lauta/core/rules';
 import { mmFromSteps } from '@lauta/core/units';
 import { rollDice, seedFor, type Dice } from '../camera/dice.ts';
+import type { PhotoFault } from '../camera/faults.ts';
 import { DEMO_ANGLERS } from './people.ts';
 
 export const DEMO_SEED = 4310;
@@ -73,6 +74,10 @@ export interface DemoCatch {
   receivedAtMs: number;
   /** Seed of the photograph. */
   seed: number;
+  /** What is wrong with the photograph. */
+  fault: PhotoFault | null;
+  /** Seed of the earlier photograph whose fish lies here again. */
+  fishOf: number | null;
   /** Hand-set marks are off by so much. */
   markSigmaPx: number;
   /** Steps claimed over what the reading gives. */
@@ -105,7 +110,39 @@ export function planDemo(count: number): DemoCatch[] {
   const skill = DEMO_ANGLERS.map((_, i) => rollDice(seedFor(DEMO_SEED, `skill ${i}`)).between(0.4, 1));
   const moments = Array.from({ length: count }, (_, i) => drawMoment(dice, i < count * 0.58 ? 0 : 1, nowMs));
   moments.sort((a, b) => a - b);
-  return moments.map((capturedAtMs, index) => drawCatch(index, capturedAtMs, dice, skill, nowMs));
+  const catches = moments.map((capturedAtMs, index) => drawCatch(index, capturedAtMs, dice, skill, nowMs));
+  return withOpenQuestions(catches);
+}
+
+/** Faults among the catches that no judge has seen yet, one after the other; every third is without. */
+const OPEN_FAULTS: readonly PhotoFault[] = ['mouth-open', 'nose-gap', 'identifier-cropped', 'identifier-missing', 'tail-held', 'steep-camera']; // prettier-ignore
+
+/** Leaves the judge something to find: faulty photographs, and two fish that were claimed before. */
+function withOpenQuestions(catches: readonly DemoCatch[]): DemoCatch[] {
+  const open = catches.filter(({ decision }) => decision === null).map(({ index }) => index);
+  return catches.map((caught) => {
+    const place = open.indexOf(caught.index);
+    if (place < 0) return caught;
+    if (place % 8 === 1) return again(caught, catches);
+    const turn = Math.floor(place / 2);
+    return place % 2 === 0 ? { ...caught, fault: OPEN_FAULTS[turn % OPEN_FAULTS.length] ?? null } : caught;
+  });
+}
+
+/** The fish of an accepted catch of the day before, which fits on this board too, claimed once more. */
+function again(caught: DemoCatch, catches: readonly DemoCatch[]): DemoCatch {
+  const board = SHIPPED_BOARDS.find(({ id }) => id === caught.boardId);
+  const former = catches.find(
+    (one) =>
+      one.index > caught.index % 20 &&
+      one.decision?.kind === 'accepted' &&
+      one.fault === null &&
+      one.angler !== caught.angler &&
+      board !== undefined &&
+      one.lengthMm < 0.7 * faceLengthMm(board),
+  );
+  if (!former) return caught;
+  return { ...caught, speciesId: former.speciesId, lengthMm: former.lengthMm, fishOf: former.seed };
 }
 
 function drawMoment(dice: Dice, day: 0 | 1, nowMs: number): number {
@@ -138,6 +175,8 @@ function drawCatch(
     capturedAtMs,
     receivedAtMs,
     seed: seedFor(DEMO_SEED, `photograph ${index}`),
+    fault: faultOf(index),
+    fishOf: null,
     markSigmaPx: 0.8,
     overclaimSteps: index % 17 === 5 ? 1 : 0,
     decision: decidedAtMs < nowMs - 5 * 60_000 ? { ...drawDecision(index), atMs: decidedAtMs } : null,
@@ -151,6 +190,13 @@ function drawAngler(index: number, dice: Dice, skill: readonly number[]): number
     const drawn = dice.whole(0, DEMO_ANGLERS.length - 1);
     if (dice.chance(skill[drawn] ?? 0.5)) return drawn;
   }
+}
+
+/** What a decided photograph shows wrong: what the judge has said of it. */
+function faultOf(index: number): PhotoFault | null {
+  const decision = drawDecision(index);
+  if (decision.kind === 'sent-back') return null;
+  return (decision.infractions[0] as PhotoFault | undefined) ?? null;
 }
 
 /** What the judge said, by the catch's number: most are clear, and each kind of verdict is there to be seen. */

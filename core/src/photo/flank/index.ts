@@ -3,6 +3,8 @@ export { HIDDEN, describeFlank, type FlankDescriptor } from './describe.ts';
 export { FlankIndex, type Candidate, type IndexedFish } from './flankIndex.ts';
 export { SAME_VERDICTS, likenessOf, type KnownFlank, type Likeness, type SameVerdict } from './likeness.ts';
 export {
+  FLANK_ACROSS,
+  FLANK_ALONG,
   FLANK_COLUMNS,
   FLANK_ROWS,
   flankPlace,

@@ -1,0 +1,162 @@
+import { describe, expect, it } from 'vitest';
+import { seededDice } from '../dice.ts';
+import {
+  FLANK_COLUMNS,
+  FLANK_ROWS,
+  FlankIndex,
+  HIDDEN,
+  compareFlanks,
+  describeFlank,
+  flankPattern,
+  flankPlace,
+  keepFlank,
+  likenessOf,
+  type Flank,
+  type FlankDescriptor,
+  type FlankFrame,
+} from './index.ts';
+
+const FRAME: FlankFrame = {
+  columns: FLANK_COLUMNS / 8 + 1,
+  rows: FLANK_ROWS / 8 + 1,
+  px: Array.from({ length: (FLANK_COLUMNS / 8 + 1) * (FLANK_ROWS / 8 + 1) }, (_, i) => {
+    const column = i % (FLANK_COLUMNS / 8 + 1);
+    const row = Math.floor(i / (FLANK_COLUMNS / 8 + 1));
+    return [100 + 16 * column, 300 + 16 * row] as const;
+  }),
+};
+
+interface Look {
+  /** How far the whole lies otherwise, cells. */
+  dx?: number;
+  dy?: number;
+  /** Light that falls off along the fish, logs. */
+  slope?: number;
+  contrast?: number;
+  noise?: number;
+  /** Columns that a hand hides. */
+  hand?: readonly [number, number];
+}
+
+/** A flank of random blotches: each seed is an individual. */
+function flankOf(individual: number, look: Look = {}): Flank {
+  const { dx = 0, dy = 0, slope = 0, contrast = 1, noise = 0, hand } = look;
+  const dice = seededDice(individual);
+  const blotches = Array.from({ length: 70 }, () => ({
+    x: dice() * FLANK_COLUMNS,
+    y: dice() * FLANK_ROWS,
+    r: 2 + 4 * dice(),
+    dark: 0.3 + 0.5 * dice(),
+  }));
+  const grain = seededDice(individual * 7 + 1 + dx);
+  const light = new Float32Array(FLANK_COLUMNS * FLANK_ROWS);
+  for (let row = 0; row < FLANK_ROWS; row++) {
+    for (let column = 0; column < FLANK_COLUMNS; column++) {
+      const [x, y] = [column - dx, row - dy];
+      let value = 4.4 + 0.02 * (row - FLANK_ROWS / 2) + (slope * column) / FLANK_COLUMNS;
+      for (const blotch of blotches)
+        if (Math.hypot(x - blotch.x, (y - blotch.y) * 1.2) < blotch.r) value -= contrast * blotch.dark;
+      value += noise * (grain() + grain() - 1);
+      light[row * FLANK_COLUMNS + column] = hand && column >= hand[0] && column < hand[1] ? NaN : value;
+    }
+  }
+  return { light, frame: FRAME };
+}
+
+const described = (individual: number, look: Look = {}): FlankDescriptor =>
+  describeFlank(flankOf(individual, look));
+
+describe('a flank’s pattern', () => {
+  it('is the same in other light, in other contrast and under noise', () => {
+    const plain = described(1);
+    for (const look of [{ slope: 1.2 }, { contrast: 0.6 }, { noise: 0.08 }])
+      expect(compareFlanks(plain, described(1, look))?.alike).toBeGreaterThan(0.85);
+  });
+
+  it('is found again where the fish lies otherwise, and says by how much', () => {
+    const match = compareFlanks(described(2), described(2, { dx: 6, dy: -3, noise: 0.05 }));
+    expect(match?.alike).toBeGreaterThan(0.85);
+    const offs = (match?.places ?? []).slice(0, 10).map(({ from, to }) => [to[0] - from[0], to[1] - from[1]]);
+    for (const [x, y] of offs) {
+      expect(Math.abs((x ?? NaN) - 6)).toBeLessThanOrEqual(1);
+      expect(Math.abs((y ?? NaN) + 3)).toBeLessThanOrEqual(1);
+    }
+  });
+
+  it('leaves out what a hand hides', () => {
+    const held = described(3, { hand: [40, 90] });
+    expect(held[45]).toBe(HIDDEN);
+    const match = compareFlanks(described(3), held);
+    expect(match?.alike).toBeGreaterThan(0.85);
+    expect(match?.shared).toBeLessThan(0.8);
+    expect(compareFlanks(described(3), described(3, { hand: [0, FLANK_COLUMNS] }))).toBeNull();
+  });
+
+  it('of another individual is not alike', () => {
+    for (let other = 11; other < 31; other++) {
+      const match = compareFlanks(described(10), described(other));
+      expect(match?.alike).toBeLessThan(0.6);
+    }
+  });
+
+  it('is kept in base64 without loss, and its cells are found in the photograph again', () => {
+    const flank = flankOf(4);
+    const kept = keepFlank(flank);
+    expect(flankPattern(kept?.pattern ?? '')).toEqual(describeFlank(flank));
+    expect(keepFlank(null)).toBeNull();
+    // The frame above is 2 px a cell from (100, 300).
+    const [x, y] = flankPlace(FRAME, 37, 21);
+    expect(x).toBeCloseTo(100 + 74, 6);
+    expect(y).toBeCloseTo(300 + 42, 6);
+  });
+});
+
+describe('whether it is the same fish', () => {
+  const fish = (individual: number, lengthMm: number, look: Look = {}) => ({
+    lengthMm,
+    sigmaMm: 0.8,
+    flank: described(individual, look),
+  });
+
+  it('needs both length and pattern', () => {
+    expect(likenessOf(fish(5, 400), fish(5, 401.5, { slope: 0.8, dx: 3 }))).toMatchObject({
+      verdict: 'same',
+    });
+    expect(likenessOf(fish(5, 400), fish(5, 430))).toMatchObject({ verdict: 'different', score: 0 });
+    expect(likenessOf(fish(5, 400), fish(6, 401)).verdict).toBe('different');
+  });
+
+  it('is left to people when a hand hides the flank', () => {
+    const hidden = fish(5, 400, { hand: [10, FLANK_COLUMNS] });
+    expect(likenessOf(fish(5, 400), hidden)).toMatchObject({ verdict: 'look', match: null });
+  });
+
+  it('tells one photograph stored anew from two photographs of one fish', () => {
+    expect(likenessOf(fish(7, 400), fish(7, 400.1)).isSamePhoto).toBe(true);
+    expect(likenessOf(fish(7, 400), fish(7, 401.5, { slope: 0.9, dx: 5, noise: 0.2 })).isSamePhoto).toBe(
+      false,
+    );
+  });
+});
+
+describe('a search among earlier fish', () => {
+  const index = new FlankIndex();
+  for (let i = 0; i < 240; i++)
+    index.add({ id: `fish ${i}`, lengthMm: 380 + (i % 40), sigmaMm: 1, flank: described(1000 + i) });
+
+  it('ranks the same fish first', () => {
+    for (const i of [3, 77, 140, 201]) {
+      const asked = { lengthMm: 380 + (i % 40) + 0.8, sigmaMm: 1, flank: described(1000 + i, { dx: 4, dy: 2, slope: 0.7, noise: 0.1 }) }; // prettier-ignore
+      const [first, second] = index.search(asked, 3);
+      expect(first?.id).toBe(`fish ${i}`);
+      expect(first?.likeness.verdict).toBe('same');
+      expect(second?.likeness.verdict).not.toBe('same');
+    }
+  });
+
+  it('passes over what is more than 8 % longer or shorter, and what nobody asks for', () => {
+    const asked = { lengthMm: 500, sigmaMm: 1, flank: described(1003) };
+    expect(index.search(asked, 3)).toEqual([]);
+    expect(index.search({ ...asked, lengthMm: 383 }, 3, (id) => id !== 'fish 3')[0]?.id).not.toBe('fish 3');
+  });
+});
