@@ -1,8 +1,10 @@
 import { writeFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
+import { findBoard } from '@lauta/core/photo';
+import { drawScene } from '@lauta/sim/camera';
 import { signedIn } from './people.ts';
-import { choose, setHandles, shoot, takeByHand, type Shot } from './photo.ts';
+import { choose, setHandles, shoot, shootScene, takeByHand, type Shot } from './photo.ts';
 
 let shot: Shot;
 test.beforeAll(async () => {
@@ -294,5 +296,32 @@ test('the page stays free while the bench computes: hardly a task of over 50 ms'
   test.info().annotations.push({ type: 'long tasks', description: longTasks.map(Math.round).join(' ') });
   expect(longTasks.length).toBeLessThan(MOVES / 3);
   await page.getByRole('button', { name: 'Put away' }).click();
+  await context.close();
+});
+
+test('what a judge would find is said beside the length, with what to do, and each finding shows its place', async ({
+  browser,
+}) => {
+  const board = findBoard('birch-30in');
+  if (!board) throw new Error('birch-30in: expected a shipped board');
+  const identifier = { eventCode: 'Z9Z9Z', entrantNumber: 900, code: 'AB12' };
+  const scene = drawScene(91, { board, look: 'largemouth-bass', lengthMm: 402, identifier, hand: false });
+  if (!scene.fish) throw new Error('scene: expected a fish');
+  const jpeg = await shootScene({ ...scene, fish: { ...scene.fish, mouthGapMm: 17 } });
+  const { page, context } = await signedIn(browser, 'angler');
+  await water(page);
+  await choose(page, 'open-mouth.jpg', jpeg);
+  const findings = page.getByRole('region', { name: 'Findings' });
+  const mouth = findings.getByRole('button', { name: /mouth shut: no/ });
+  await expect(mouth).toBeVisible({ timeout: 30_000 });
+  await expect(findings.getByText('Press the jaw shut and hold it there.')).toBeVisible();
+  await expect(findings.getByText('The card is another event’s.')).toBeVisible();
+  // The machine refuses nothing: the fish can be claimed all the same.
+  await expect(page.getByRole('button', { name: /^Claim/ })).toBeEnabled();
+  const photograph = page.getByAltText('The photograph on the bench');
+  const widthOf = async (): Promise<number> => (await photograph.boundingBox())?.width ?? NaN;
+  const before = await widthOf();
+  await mouth.press('Enter');
+  await expect.poll(widthOf).toBeGreaterThan(2 * before);
   await context.close();
 });

@@ -58,6 +58,18 @@ test('judge’s desk', async ({ browser }) => {
   await context.close();
 });
 
+test('a fish claimed twice', async ({ browser }) => {
+  test.setTimeout(240_000);
+  const { page, context } = await signedIn(browser, 'judge');
+  await page.goto(`${page.url()}/judge`);
+  await page.locator('main ul').getByRole('link').nth(1).click();
+  // Earlier fish of its kind and length are read one after the other.
+  await page.getByRole('link', { name: /fish (as|of) no/ }).click({ timeout: 200_000 });
+  await expect(page.getByRole('img', { name: 'The fish of the other catch' })).toBeVisible();
+  await take(page, 'same-fish');
+  await context.close();
+});
+
 test('bench, on the desk and on the phone', async ({ browser }) => {
   const shot = await shoot(5, 402, new Date('2026-06-14T10:40:07Z'));
   for (const [name, options] of [

@@ -55,7 +55,7 @@ test('one fish from the board to the standings: angler, judge and a spectator, n
   await expect(desk.getByAltText('The original photograph')).toBeVisible();
   await expect(desk.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
   // Browser and server decode by different libraries and still read the same (the judge is shown if not).
-  await expect(desk.getByText('the server reads the same')).toBeVisible({ timeout: 30_000 });
+  await expect(desk.getByText('the server reads the same')).toBeVisible({ timeout: 60_000 });
   const answer = await desk.request.get(`/api/catches/${catchId}/bench-reading`);
   const { differenceMm, analysis } = (await answer.json()) as BenchReadingView;
   expect(Math.abs(differenceMm ?? NaN)).toBeLessThan(0.1);

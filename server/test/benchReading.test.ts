@@ -282,6 +282,110 @@ describe('the server’s own reading of a catch', () => {
   }, 60_000);
 });
 
+describe('a fish that is claimed again', () => {
+  let world: World;
+  let event: TestEvent;
+  beforeAll(async () => {
+    world = await openWorld();
+    event = await holdEvent(world);
+  });
+  afterAll(() => world.close());
+
+  async function claim(file: Buffer): Promise<string> {
+    const [catchId, photographId] = [uuidv7(), uuidv7()];
+    await upload(world, event.angler, event.eventId, file, photographId);
+    const { analysis } = await analysePhotograph(file, birch);
+    if (!analysis.marks || !analysis.found) throw new Error('expected marks');
+    await done(
+      sendCommand(world, event.angler, 'catch.claim', event.eventId, {
+        catchId,
+        entrantId: event.entrantId,
+        speciesId: 'largemouth-bass',
+        captured: { at: '2026-06-14T08:00:00.000Z', source: 'photograph' },
+        photographs: [{ photographId, role: 'board' }],
+        measurement: {
+          kind: 'board',
+          measurementId: uuidv7(),
+          photographId,
+          boardId: 'birch-30in',
+          marks: analysis.marks,
+          bench: { lens: analysis.found.lens, byHand: [], tipSigmaMm: 0.6 },
+        },
+        claimedSteps: 60,
+        identifierCode: null,
+      }),
+    );
+    return catchId;
+  }
+
+  const readAs = async (person: TestEvent['judge'], catchId: string): Promise<BenchReadingView> =>
+    (await send(world, person, 'get', `/api/catches/${catchId}/bench-reading`)).body as BenchReadingView;
+
+  it('is told to the judge with the places that match, and not to the angler', async () => {
+    const first = await claim(jpeg);
+    const cut = await sharp(jpeg)
+      .extract({ left: 10, top: 14, width: 1370, height: 1020 })
+      .keepExif()
+      .jpeg({ quality: 80 })
+      .toBuffer();
+    const second = await claim(cut);
+    let view = await readAs(event.judge, second);
+    // The earlier one is read in the background.
+    for (let tries = 0; view.alikeUnread > 0 && tries < 100; tries++) {
+      await new Promise((resolve) => setTimeout(resolve, 200));
+      view = await readAs(event.judge, second);
+    }
+    expect(view.alike).toHaveLength(1);
+    const [alike] = view.alike;
+    expect(alike).toMatchObject({ catchId: first, verdict: 'same', isSamePhoto: true });
+    expect(alike?.places.length).toBeGreaterThan(5);
+    // The cut moved every px by the same way.
+    for (const [[x, y], [otherX, otherY]] of alike?.places ?? [])
+      expect(Math.hypot(otherX - x - 10, otherY - y - 14)).toBeLessThan(12);
+    const own = await readAs(event.angler, second);
+    expect([own.alike, own.evidence, own.alikeUnread]).toEqual([[], [], 0]);
+    expect(own.analysis.findings.length).toBeGreaterThan(20);
+    expect(own.analysis.flank).toBeNull();
+  }, 120_000);
+
+  it('and what its file says of itself: stored again, without a position', async () => {
+    const catchId = await claim(await sharp(jpeg).jpeg({ quality: 70 }).toBuffer());
+    const { evidence } = await readAs(event.judge, catchId);
+    const verdictOf = (check: string): string | undefined =>
+      evidence.find((one) => one.check === check)?.verdict;
+    expect(verdictOf('resaved')).toBe('look');
+    expect(verdictOf('time-missing')).toBe('look');
+    expect(verdictOf('place-missing')).toBe('look');
+  }, 60_000);
+});
+
+describe('npm run compare-fish', () => {
+  const dir = mkdtempSync(join(tmpdir(), 'lauta-compare-fish-'));
+  afterAll(() => rmSync(dir, { recursive: true }));
+  const board = join(ROOT, 'core/data/boards/birch-30in.json');
+  const run = (...args: string[]): Promise<{ stdout: string; stderr: string }> =>
+    promisify(execFile)(
+      process.execPath,
+      ['--import', 'tsx', join(ROOT, 'server/src/photo/compareFish.ts'), ...args],
+      { cwd: ROOT },
+    );
+
+  it('tells that a fish is itself, in one object of JSON, and ends with 2 for what is no picture', async () => {
+    const [fish, rubbish] = [join(dir, 'fish.jpg'), join(dir, 'rubbish.jpg')];
+    writeFileSync(fish, jpeg);
+    writeFileSync(rubbish, 'rubbish');
+    const { stdout } = await run(fish, fish, '--board-a', board, '--board-b', board);
+    const answer = JSON.parse(stdout) as { score: number; verdict: string; why: string };
+    expect(answer.verdict).toBe('same');
+    expect(answer.score).toBeGreaterThan(0.9);
+    expect(answer.why).not.toBe('');
+    await expect(run(fish, rubbish, '--board-a', board, '--board-b', board)).rejects.toMatchObject({
+      code: 2,
+    });
+    await expect(run(fish, '--board-a', board)).rejects.toMatchObject({ code: 2 });
+  }, 60_000);
+});
+
 describe('npm run read-photo', () => {
   const dir = mkdtempSync(join(tmpdir(), 'lauta-read-photo-'));
   afterAll(() => rmSync(dir, { recursive: true }));

@@ -30,7 +30,7 @@ export function AlikeList({ caught, found }: { caught: CatchView; found: BenchRe
       ))}
       {found.alikeUnread > 0 && (
         <p className="text-quiet" role="status">
-          {found.alikeUnread} earlier fish of this kind and length are still being compared …
+          comparing {found.alikeUnread} earlier fish of its kind and length …
         </p>
       )}
     </section>

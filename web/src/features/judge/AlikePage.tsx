@@ -95,8 +95,8 @@ function Joined({ alike }: { alike: AlikeCatch }) {
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
-  const height = Math.round(width * 0.3);
-  const gap = 56;
+  const height = Math.round(width * 0.19);
+  const gap = 44;
   const [above, below] = [0, 1].map((side) => {
     const xs = alike.places.map((pair) => (pair[side] as readonly [number, number])[0]);
     const ys = alike.places.map((pair) => (pair[side] as readonly [number, number])[1]);

@@ -30,22 +30,20 @@ export function FindingsList({ findings, onShow, isFishThere = false, beside }: 
     <section aria-label="Findings" className="grid gap-1 text-sm">
       {open.map((finding) => (
         <div key={finding.check} className="grid grid-cols-[minmax(0,1fr)_auto] items-start gap-x-2">
-          <div>
-            {onShow && finding.place ? (
-              <button
-                type="button"
-                className="min-h-6.5 cursor-pointer text-left hover:underline"
-                onClick={() => onShow(finding)}
-              >
-                <Head finding={finding} />
-              </button>
-            ) : (
+          {onShow && finding.place ? (
+            <button
+              type="button"
+              className="min-h-6.5 cursor-pointer text-left hover:underline"
+              onClick={() => onShow(finding)}
+            >
               <Head finding={finding} />
-            )}
-            <p className="text-quiet pl-5">{finding.why}</p>
-            {isFishThere && <p className="pl-5">{RESHOOT_WORDS[finding.check]}</p>}
-          </div>
+            </button>
+          ) : (
+            <Head finding={finding} />
+          )}
           {beside?.(finding)}
+          <p className="text-quiet col-span-2 pl-5">{finding.why}</p>
+          {isFishThere && <p className="col-span-2 pl-5">{RESHOOT_WORDS[finding.check]}</p>}
         </div>
       ))}
       {clear.length > 0 && (
@@ -71,7 +69,7 @@ function Head({ finding }: { finding: Finding }) {
   return (
     <Signal tone={finding.verdict}>
       {CHECK_WORDS[finding.check]}: {finding.verdict === 'fault' ? 'no' : 'look'}
-      {finding.measure && <span className="num font-normal"> {measureWords(finding.measure)}</span>}
+      {finding.measure && <span className="num font-normal">, {measureWords(finding.measure)}</span>}
     </Signal>
   );
 }

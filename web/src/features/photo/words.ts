@@ -48,7 +48,7 @@ export const RESHOOT_WORDS: Record<BenchCheck, string> = {
   'identifier-wrong': 'Lay down your own card of today.',
   'identifier-glare': 'Turn the card out of the sun, or shade it.',
   'identifier-over-reading': 'Move the card off the lines at the tail.',
-  'facing-right': 'Turn the fish: head to the stop, at the left of the picture.',
+  'facing-right': 'Turn the phone, or the fish: its head at the left of the picture, at the stop.',
   'dorsal-near': 'Turn the fish over its back: belly towards you.',
   'eye-covered': 'Move your hand back from the eye.',
   'hand-in-gills': 'Keep your fingers out of the gill cover.',

@@ -239,6 +239,13 @@ function OpenBench({
         ) : (
           <ReadingFigure reading={reading} measure={sheet.measure} />
         )}
+        {analysis && (
+          <FindingsList
+            findings={analysis.findings}
+            isFishThere
+            onShow={({ place }) => setFocus(place && { place })}
+          />
+        )}
         {read && draft.marks && <TailCloseUp {...onBoard} reading={read} />}
       </div>
       <div className="grid content-start gap-2 lg:col-start-2 lg:row-start-2">
@@ -269,13 +276,6 @@ function OpenBench({
               Correct by hand
             </button>
           )
-        )}
-        {analysis && (
-          <FindingsList
-            findings={analysis.findings}
-            isFishThere
-            onShow={({ place }) => setFocus(place && { place })}
-          />
         )}
       </div>
       <div className="min-w-0">
