@@ -2,10 +2,9 @@ import { existsSync, readFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { SHIPPED_BOARDS, findBoard, type MeasuringBoard, type Point } from '@lauta/core/photo';
+import { findBoard, type MeasuringBoard, type Point } from '@lauta/core/photo';
 import { drawPhotos, type PhotoRecord } from '@lauta/sim/photos';
-import { openAnalysisPool } from '../src/photo/analysisPool.ts';
-import type { AnalysedPhotograph } from '../src/photo/analysePhotograph.ts';
+import { analyseAll, type Read } from './analyseAll.ts';
 import { reportBoardKinds } from './boardKinds.ts';
 import { reportFaults } from './faults.ts';
 import { reportSameFish } from './sameFish.ts';
@@ -23,11 +22,6 @@ const QUICK_KINDS = 3;
 const FULL_KINDS = 12;
 const ROOT = join(import.meta.dirname, '../..');
 const SAMPLES = join(ROOT, '../shared/photos');
-
-interface Read {
-  record: PhotoRecord;
-  found: AnalysedPhotograph | null;
-}
 
 /** Draws (or takes from the cache) the scenes, reads them on two threads, prints what came of it. */
 async function main(): Promise<void> {
@@ -52,7 +46,7 @@ async function main(): Promise<void> {
     threads: 2,
     onDrawn: (done, all) => done % 20 === 0 && process.stderr.write(`drawn ${done} of ${all}\n`),
   });
-  const reads = await readAll(dir, records);
+  const reads = await analyseAll(dir, records);
   report(`${count} simulated photographs, seeds ${FIRST_SEED} to ${FIRST_SEED + count - 1}`, reads);
   await reportStages(dir, records);
   await reportBoardKinds(dir, values.quick ? QUICK_KINDS : FULL_KINDS);
@@ -62,7 +56,7 @@ async function main(): Promise<void> {
     };
     report(
       'the shared samples (without those whose reading is hidden)',
-      await readAll(SAMPLES, photos.filter(isReadable)),
+      await analyseAll(SAMPLES, photos.filter(isReadable)),
     );
   }
 }
@@ -70,31 +64,6 @@ async function main(): Promise<void> {
 /** A hidden reading has none; a nose off the stop moves the tail by its gap. */
 function isReadable(record: PhotoRecord): boolean {
   return !record.faults.includes('identifier-over-reading');
-}
-
-async function readAll(dir: string, records: readonly PhotoRecord[]): Promise<Read[]> {
-  const pool = openAnalysisPool({ threads: 2, mostWaiting: records.length + 1, mostRemembered: 1 });
-  try {
-    return await Promise.all(
-      records.map(async (record) => {
-        const board = findBoard(record.board) as MeasuringBoard;
-        const result = await pool.analyse(
-          record.file,
-          async () => ({
-            bytes: await readFile(join(dir, record.file)),
-            board,
-            otherBoards: SHIPPED_BOARDS,
-            limitTiltDeg: null,
-            expected: null,
-          }),
-          true,
-        );
-        return { record, found: result.ok ? result.value : null };
-      }),
-    );
-  } finally {
-    await pool.close();
-  }
 }
 
 function report(title: string, reads: readonly Read[]): void {

@@ -1,16 +1,6 @@
-import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
-import { parsePayload } from '@lauta/core/identifier';
-import {
-  BENCH_CHECKS,
-  SHIPPED_BOARDS,
-  findBoard,
-  type BenchCheck,
-  type FindingVerdict,
-  type MeasuringBoard,
-} from '@lauta/core/photo';
+import { BENCH_CHECKS, type BenchCheck, type FindingVerdict } from '@lauta/core/photo';
 import { drawPhotos, mixedFault, type PhotoRecord } from '@lauta/sim/photos';
-import { openAnalysisPool } from '../src/photo/analysisPool.ts';
+import { analyseAll } from './analyseAll.ts';
 
 /** Seeds that thresholds were tuned on are 2001 to 2207; these are for reporting alone. */
 const FIRST_SEED = 6001;
@@ -63,36 +53,10 @@ export async function reportFaults(dir: string, count: number): Promise<void> {
 }
 
 async function judge(dir: string, records: readonly PhotoRecord[]): Promise<Judged[]> {
-  const pool = openAnalysisPool({
-    threads: 2,
-    mostWaiting: records.length + 1,
-    mostRemembered: 1,
-    limitMs: 60_000,
-  });
-  try {
-    return await Promise.all(
-      records.map(async (record) => {
-        const result = await pool.analyse(
-          record.file,
-          async () => ({
-            bytes: await readFile(join(dir, record.file)),
-            board: findBoard(record.claimedBoard) as MeasuringBoard,
-            otherBoards: SHIPPED_BOARDS,
-            limitTiltDeg: null,
-            expected: parsePayload(record.expectedPayload),
-          }),
-          true,
-        );
-        const findings = result.ok ? result.value.analysis.findings : [];
-        return {
-          faults: faultsOf(record),
-          verdicts: new Map(findings.map(({ check, verdict }) => [check, verdict])),
-        };
-      }),
-    );
-  } finally {
-    await pool.close();
-  }
+  return (await analyseAll(dir, records)).map(({ record, found }) => ({
+    faults: faultsOf(record),
+    verdicts: new Map((found?.analysis.findings ?? []).map(({ check, verdict }) => [check, verdict])),
+  }));
 }
 
 function faultsOf(record: PhotoRecord): Set<string> {

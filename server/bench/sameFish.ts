@@ -1,9 +1,6 @@
-import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
 import { FlankIndex, flankPattern, type IndexedFish } from '@lauta/core/flank';
-import { SHIPPED_BOARDS, findBoard, type MeasuringBoard } from '@lauta/core/photo';
 import { drawPhotos, galleryFish, type PhotoRecord } from '@lauta/sim/photos';
-import { openAnalysisPool } from '../src/photo/analysisPool.ts';
+import { analyseAll } from './analyseAll.ts';
 
 /** Pairs that thresholds were tuned on are 7001 to 7060; these are for reporting alone. */
 const FIRST_SEED = 7101;
@@ -91,33 +88,9 @@ function indexOf(fish: readonly IndexedFish[]): FlankIndex {
 }
 
 async function flanksOf(dir: string, records: readonly PhotoRecord[]): Promise<(IndexedFish | null)[]> {
-  const pool = openAnalysisPool({
-    threads: 2,
-    mostWaiting: records.length + 1,
-    mostRemembered: 1,
-    limitMs: 60_000,
+  return (await analyseAll(dir, records)).map(({ record, found }) => {
+    const { lengthMm = null, sigmaMm = null, flank = null } = found?.analysis ?? {};
+    if (lengthMm === null || sigmaMm === null || !flank) return null;
+    return { id: record.file, lengthMm, sigmaMm, flank: flankPattern(flank.pattern) };
   });
-  try {
-    return await Promise.all(
-      records.map(async (record) => {
-        const result = await pool.analyse(
-          record.file,
-          async () => ({
-            bytes: await readFile(join(dir, record.file)),
-            board: findBoard(record.board) as MeasuringBoard,
-            otherBoards: SHIPPED_BOARDS,
-            limitTiltDeg: null,
-            expected: null,
-          }),
-          true,
-        );
-        if (!result.ok) return null;
-        const { lengthMm, sigmaMm, flank } = result.value.analysis;
-        if (lengthMm === null || sigmaMm === null || !flank) return null;
-        return { id: record.file, lengthMm, sigmaMm, flank: flankPattern(flank.pattern) };
-      }),
-    );
-  } finally {
-    await pool.close();
-  }
 }

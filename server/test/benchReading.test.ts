@@ -48,6 +48,35 @@ beforeAll(async () => {
   );
 }, 60_000);
 
+/** Claims a photograph as the bench marks it, the tail's mark shifted by so many px. */
+async function claimPhoto(world: World, event: TestEvent, file: Buffer, shiftPx = 0): Promise<string> {
+  const [catchId, photographId] = [uuidv7(), uuidv7()];
+  await upload(world, event.angler, event.eventId, file, photographId);
+  const { analysis } = await analysePhotograph(file, birch);
+  const { marks, found } = analysis;
+  if (!marks || !found) throw new Error('expected marks');
+  await done(
+    sendCommand(world, event.angler, 'catch.claim', event.eventId, {
+      catchId,
+      entrantId: event.entrantId,
+      speciesId: 'largemouth-bass',
+      captured: { at: '2026-06-14T08:00:00.000Z', source: 'photograph' },
+      photographs: [{ photographId, role: 'board' }],
+      measurement: {
+        kind: 'board',
+        measurementId: uuidv7(),
+        photographId,
+        boardId: 'birch-30in',
+        marks: { ...marks, tail: [marks.tail[0] + shiftPx, marks.tail[1]] },
+        bench: { lens: found.lens, byHand: [], tipSigmaMm: 0.6 },
+      },
+      claimedSteps: 60,
+      identifierCode: null,
+    }),
+  );
+  return catchId;
+}
+
 const cornersOff = (corners: readonly Point[] | undefined): number =>
   Math.max(
     ...truth.corners.map(([x, y], i) =>
@@ -222,33 +251,7 @@ describe('the server’s own reading of a catch', () => {
   });
   afterAll(() => world.close());
 
-  async function claim(shiftPx: number): Promise<string> {
-    const [catchId, photographId] = [uuidv7(), uuidv7()];
-    await upload(world, event.angler, event.eventId, jpeg, photographId);
-    const { analysis } = await analysePhotograph(jpeg, birch);
-    const marks = analysis.marks;
-    if (!marks || !analysis.found) throw new Error('expected marks');
-    await done(
-      sendCommand(world, event.angler, 'catch.claim', event.eventId, {
-        catchId,
-        entrantId: event.entrantId,
-        speciesId: 'largemouth-bass',
-        captured: { at: '2026-06-14T08:00:00.000Z', source: 'photograph' },
-        photographs: [{ photographId, role: 'board' }],
-        measurement: {
-          kind: 'board',
-          measurementId: uuidv7(),
-          photographId,
-          boardId: 'birch-30in',
-          marks: { ...marks, tail: [marks.tail[0] + shiftPx, marks.tail[1]] },
-          bench: { lens: analysis.found.lens, byHand: [], tipSigmaMm: 0.6 },
-        },
-        claimedSteps: 60,
-        identifierCode: null,
-      }),
-    );
-    return catchId;
-  }
+  const claim = (shiftPx: number): Promise<string> => claimPhoto(world, event, jpeg, shiftPx);
 
   it('agrees with an honest device, and shows where one says more than the picture', async () => {
     const honest = await claim(0);
@@ -291,32 +294,7 @@ describe('a fish that is claimed again', () => {
   });
   afterAll(() => world.close());
 
-  async function claim(file: Buffer): Promise<string> {
-    const [catchId, photographId] = [uuidv7(), uuidv7()];
-    await upload(world, event.angler, event.eventId, file, photographId);
-    const { analysis } = await analysePhotograph(file, birch);
-    if (!analysis.marks || !analysis.found) throw new Error('expected marks');
-    await done(
-      sendCommand(world, event.angler, 'catch.claim', event.eventId, {
-        catchId,
-        entrantId: event.entrantId,
-        speciesId: 'largemouth-bass',
-        captured: { at: '2026-06-14T08:00:00.000Z', source: 'photograph' },
-        photographs: [{ photographId, role: 'board' }],
-        measurement: {
-          kind: 'board',
-          measurementId: uuidv7(),
-          photographId,
-          boardId: 'birch-30in',
-          marks: analysis.marks,
-          bench: { lens: analysis.found.lens, byHand: [], tipSigmaMm: 0.6 },
-        },
-        claimedSteps: 60,
-        identifierCode: null,
-      }),
-    );
-    return catchId;
-  }
+  const claim = (file: Buffer): Promise<string> => claimPhoto(world, event, file);
 
   const readAs = async (person: TestEvent['judge'], catchId: string): Promise<BenchReadingView> =>
     (await send(world, person, 'get', `/api/catches/${catchId}/bench-reading`)).body as BenchReadingView;

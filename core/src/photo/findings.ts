@@ -1,31 +1,14 @@
+import { INFRACTIONS, type Infraction } from '../rules/index.ts';
 import type { Point } from './point.ts';
 
-/** The checks that a computer answers; ids are stable. */
-export const BENCH_CHECKS = [
-  'nose-gap',
-  'mouth-open',
-  'head-cropped',
-  'tail-cropped',
-  'tail-curled',
-  'tail-held',
-  'identifier-missing',
-  'identifier-cropped',
-  'identifier-wrong',
-  'identifier-glare',
-  'identifier-over-reading',
-  'facing-right',
-  'dorsal-near',
-  'eye-covered',
-  'hand-in-gills',
-  'grip-in-photo',
-  'contact-hidden',
-  'more-fish',
-  'screen-photo',
-  'steep-camera',
-  'unsharp',
-  'wrong-board',
-] as const;
-export type BenchCheck = (typeof BENCH_CHECKS)[number];
+/** What only a person can tell from a photograph. */
+const FOR_PEOPLE = ['cord-in-gills', 'craft-missing'] as const;
+export type BenchCheck = Exclude<Infraction, (typeof FOR_PEOPLE)[number]>;
+
+/** The checks that a computer answers, out of the catalogue of infractions. */
+export const BENCH_CHECKS = INFRACTIONS.filter(
+  (infraction): infraction is BenchCheck => !FOR_PEOPLE.some((one) => one === infraction),
+);
 
 export const VERDICTS = ['clear', 'look', 'fault'] as const;
 export type FindingVerdict = (typeof VERDICTS)[number];

@@ -1,4 +1,5 @@
 import { SHIPPED_BOARDS, faceLengthMm } from '@lauta/core/photo';
+import { INFRACTIONS, type Infraction } from '@lauta/core/rules';
 import { CARD_MM } from './card.ts';
 import { seedFor, type Dice } from './dice.ts';
 import { isOnGillCover, type Fish } from './fish.ts';
@@ -15,33 +16,9 @@ import {
 } from './scene.ts';
 import type { Thing } from './things.ts';
 
+export type PhotoFault = Exclude<Infraction, 'craft-missing'>;
 /** What can be wrong with a drawn photograph, by the ids of the checks that find it. */
-export const PHOTO_FAULTS = [
-  'nose-gap',
-  'mouth-open',
-  'head-cropped',
-  'tail-cropped',
-  'tail-curled',
-  'tail-held',
-  'identifier-missing',
-  'identifier-cropped',
-  'identifier-wrong',
-  'identifier-glare',
-  'identifier-over-reading',
-  'facing-right',
-  'dorsal-near',
-  'eye-covered',
-  'hand-in-gills',
-  'grip-in-photo',
-  'contact-hidden',
-  'cord-in-gills',
-  'more-fish',
-  'screen-photo',
-  'steep-camera',
-  'unsharp',
-  'wrong-board',
-] as const;
-export type PhotoFault = (typeof PHOTO_FAULTS)[number];
+export const PHOTO_FAULTS = INFRACTIONS.filter((id): id is PhotoFault => id !== 'craft-missing');
 
 type FishScene = RangedScene & { scene: { fish: Fish } };
 

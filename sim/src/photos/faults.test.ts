@@ -29,7 +29,16 @@ const readCodes = openCodeReader(
     .buffer,
 );
 
-async function analyse(record: PhotoRecord): Promise<PhotoAnalysis> {
+const analysed = new Map<string, Promise<PhotoAnalysis>>();
+
+/** Each photograph is analysed once, whatever is asked of it. */
+function analyse(record: PhotoRecord): Promise<PhotoAnalysis> {
+  const known = analysed.get(record.file) ?? analyseFile(record);
+  analysed.set(record.file, known);
+  return known;
+}
+
+async function analyseFile(record: PhotoRecord): Promise<PhotoAnalysis> {
   const { data, info } = await sharp(join(dir, record.file))
     .ensureAlpha()
     .raw()

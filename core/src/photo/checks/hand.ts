@@ -1,5 +1,6 @@
 import type { FaceView } from '../fish-search/faceView.ts';
-import { medianOf } from './plateView.ts';
+import { medianOf } from '../median.ts';
+import { logColourAt, type LogColour } from './logColour.ts';
 import { findingOf, type Finding, type FindingMeasure } from '../findings.ts';
 import type { Point } from '../point.ts';
 import type { SeenCatch } from './seenCatch.ts';
@@ -26,7 +27,6 @@ export interface FishBox {
   acrossTo: number;
 }
 
-const FLOOR = 6;
 /** Colours are compared in this many bands across the fish. */
 const BANDS = 8;
 /** Fish next to a hand lies in its shadow, and some of it is hand, mm. */
@@ -36,8 +36,6 @@ const INSIDE_MM = [2, 9] as const;
 const OUTSIDE_MM = [3, 10] as const;
 /** What goes on beyond the edge in the same colour is no fin. */
 const SAME = 0.34;
-
-type Colour = readonly [light: number, warm: number, cool: number];
 
 /** Everything that reaches in over the near or far edge and touches the fish. */
 export function seeReaching(seen: SeenCatch): ReachingThing[] {
@@ -107,7 +105,7 @@ function ownColour(
   toMm: number,
   side: 'near' | 'far',
   widthMm: number,
-): Colour | null {
+): LogColour | null {
   const at = (offMm: number): number => (side === 'near' ? widthMm + offMm : -offMm);
   const inside = meanColour(view, fromMm + 2, toMm - 2, at(-INSIDE_MM[1]), at(-INSIDE_MM[0]));
   const outside = meanColour(view, fromMm + 2, toMm - 2, at(OUTSIDE_MM[0]), at(OUTSIDE_MM[1]));
@@ -115,7 +113,7 @@ function ownColour(
   return differenceOf(inside, outside) < SAME ? inside : null;
 }
 
-function meanColour(view: FaceView, x0: number, x1: number, ya: number, yb: number): Colour | null {
+function meanColour(view: FaceView, x0: number, x1: number, ya: number, yb: number): LogColour | null {
   const [y0, y1] = [Math.min(ya, yb), Math.max(ya, yb)];
   const lights: number[] = [];
   const warms: number[] = [];
@@ -132,28 +130,23 @@ function meanColour(view: FaceView, x0: number, x1: number, ya: number, yb: numb
   return lights.length < 12 ? null : [medianOf(lights), medianOf(warms), medianOf(cools)];
 }
 
-function colourAt(view: FaceView, xMm: number, yMm: number): Colour | null {
+function colourAt(view: FaceView, xMm: number, yMm: number): LogColour | null {
   const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
   const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
   if (column < 0 || row < 0 || column >= view.columns || row >= view.rows) return null;
   const i = row * view.columns + column;
   if (!view.inPhoto[i]) return null;
-  const [r, g, b] = [0, 1, 2].map((c) => Math.log((view.rgb[3 * i + c] as number) + FLOOR)) as [
-    number,
-    number,
-    number,
-  ];
-  return [0.3 * r + 0.6 * g + 0.1 * b, r - g, b - g];
+  return logColourAt(view.rgb, i);
 }
 
 /** Difference of two colours in logs; brightness counts half: light falls unevenly. */
-function differenceOf(a: Colour, b: Colour): number {
+function differenceOf(a: LogColour, b: LogColour): number {
   return Math.hypot(0.5 * (a[0] - b[0]), a[1] - b[1], a[2] - b[2]);
 }
 
 function coverBy(
   { fish, outline, farMm: lengthMm }: SeenCatch,
-  own: Colour,
+  own: LogColour,
   fromMm: number,
   toMm: number,
 ): Pick<ReachingThing, 'coverOf' | 'hides' | 'overMm'> {
@@ -166,7 +159,7 @@ function coverBy(
     return upper + across * ((outline.lowerMm[i] as number) - upper);
   };
   // The fish's own colours, in bands across, from where nothing lies on it.
-  const bands = Array.from({ length: BANDS }, (_, band): Colour | null => {
+  const bands = Array.from({ length: BANDS }, (_, band): LogColour | null => {
     const lists: [number[], number[], number[]] = [[], [], []];
     for (let xMm = 0.04 * lengthMm; xMm < 0.9 * lengthMm; xMm += 2) {
       if (xMm > fromMm - BESIDE_MM && xMm < toMm + BESIDE_MM) continue;

@@ -1,7 +1,7 @@
 import { findingOf, type Finding } from '../findings.ts';
 import { flareAt, type FishOutline } from '../fish-search/outline.ts';
 import type { Point, Quad } from '../point.ts';
-import { medianOf } from './plateView.ts';
+import { medianOf } from '../median.ts';
 import type { SeenCatch } from './seenCatch.ts';
 
 /** Which way round the fish lies: a board the wrong way round in the picture, or a fish on it. */

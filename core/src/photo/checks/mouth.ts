@@ -1,6 +1,7 @@
 import { findingOf, type Finding } from '../findings.ts';
 import { NOSE_HEIGHT_SHARE, type HeadView } from './headView.ts';
-import { medianOf } from './plateView.ts';
+import { medianOf } from '../median.ts';
+import { logColourAt } from './logColour.ts';
 import type { SeenCatch } from './seenCatch.ts';
 
 /** What is seen between the jaws. */
@@ -15,7 +16,6 @@ export interface MouthSeen {
   placeMm: readonly [number, number];
 }
 
-const FLOOR = 6;
 /** Redder than the head (log of red over green), and red in itself. */
 const REDDER = 0.28;
 const LEAST_RED = 0.3;
@@ -36,13 +36,9 @@ export function seeMouth({ view, other, fish, axisMm }: HeadView, lengthMm: numb
   const lights: number[] = [];
   const headFrom = Math.round((0.03 * lengthMm - view.fromXMm) * cellsPerMm);
   for (let i = 0; i < columns * rows; i++) {
-    const [r, g, b] = [0, 1, 2].map((c) => Math.log((view.rgb[3 * i + c] as number) + FLOOR)) as [
-      number,
-      number,
-      number,
-    ];
-    red[i] = r - g;
-    light[i] = 0.3 * r + 0.6 * g + 0.1 * b;
+    const [luma, warm] = logColourAt(view.rgb, i);
+    red[i] = warm;
+    light[i] = luma;
     if (!fish[i] || i % columns < headFrom || i % 3) continue;
     reds.push(red[i] as number);
     lights.push(light[i] as number);

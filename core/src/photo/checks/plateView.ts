@@ -1,5 +1,6 @@
 import type { Pattern } from '../board-search/pattern.ts';
 import { projectBoardPoint, type LensPose } from '../lens.ts';
+import { medianOf } from '../median.ts';
 import type { Raster } from '../rectify.ts';
 
 /** The stop's face (x = 0) seen straight on, and what stands before it. Rows run up from the board. */
@@ -103,8 +104,3 @@ export function viewPlate(
 }
 
 const CROSS = [[0, 0], [1, 0], [-1, 0], [0, 1], [0, -1]] as const; // prettier-ignore
-
-export function medianOf(values: number[]): number {
-  values.sort((a, b) => a - b);
-  return values.length ? (values[values.length >> 1] as number) : 0;
-}

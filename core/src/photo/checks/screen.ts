@@ -1,6 +1,6 @@
 import { findingOf, type Finding } from '../findings.ts';
 import type { Raster } from '../rectify.ts';
-import { medianOf } from './plateView.ts';
+import { medianOf } from '../median.ts';
 
 const LENGTH = 128;
 /** Lines of px looked at in each direction. */

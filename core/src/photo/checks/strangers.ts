@@ -1,7 +1,8 @@
 import { findingOf, type Finding } from '../findings.ts';
 import type { Quad } from '../point.ts';
 import { NOSE_HEIGHT_SHARE, type HeadView } from './headView.ts';
-import { medianOf } from './plateView.ts';
+import { medianOf } from '../median.ts';
+import { logColourAt } from './logColour.ts';
 import type { ReachingThing } from './hand.ts';
 import type { SeenCatch } from './seenCatch.ts';
 
@@ -65,7 +66,6 @@ export function moreFishFinding(
   return findingOf('more-fish', 'clear', 0.8, 'One fish lies on the board.');
 }
 
-const FLOOR = 6;
 /** Parts of the head, mm from the stop and shares of the length: what may be hidden, and what it is compared with. */
 const FRONT_MM = [-6, 12] as const;
 const CHEEK = [0.07, 0.16] as const;
@@ -95,13 +95,9 @@ export function seeFront({ view, fish }: HeadView, lengthMm: number): FrontSeen 
       const i = row * view.columns + column;
       if (!fish[i]) continue;
       count++;
-      const [r, g, b] = [0, 1, 2].map((c) => Math.log((view.rgb[3 * i + c] as number) + FLOOR)) as [
-        number,
-        number,
-        number,
-      ];
-      colours[part][0].push(r - g);
-      colours[part][1].push(b - g);
+      const [, warm, cool] = logColourAt(view.rgb, i);
+      colours[part][0].push(warm);
+      colours[part][1].push(cool);
     }
     heights[part].push(count / view.cellsPerMm);
   }
