@@ -15,8 +15,11 @@ import type { Identifier } from '@lauta/core/identifier';
 import { decodePhotograph } from './decodePhotograph.ts';
 import { readCodes } from './readCodes.ts';
 
-/** A photograph is analysed in about a second; what takes longer than this is called not readable. */
-export const ANALYSIS_LIMIT_MS = 5000;
+/**
+ * A photograph is analysed in about a second; what takes longer than this is called not readable. Longer than the page
+ * waits: here a busy machine must not make a photograph unreadable, and no thumb is waiting.
+ */
+export const ANALYSIS_LIMIT_MS = 12_000;
 
 export interface AnalysedPhotograph {
   analysis: PhotoAnalysis;
