@@ -35,11 +35,12 @@ async function main(): Promise<void> {
     },
   });
   const dir = values.dir ?? join(ROOT, '.lauta/bench-photos');
+  const asked = values.count ? Number(values.count) : null;
   const only = (part: string): boolean => values.only === undefined || values.only === part;
-  if (only('faults')) await reportFaults(dir, values.quick ? QUICK_FAULTS : FULL_FAULTS);
-  if (only('same-fish')) await reportSameFish(dir, values.quick ? QUICK_PAIRS : FULL_PAIRS);
+  if (only('faults')) await reportFaults(dir, asked ?? (values.quick ? QUICK_FAULTS : FULL_FAULTS));
+  if (only('same-fish')) await reportSameFish(dir, asked ?? (values.quick ? QUICK_PAIRS : FULL_PAIRS));
   if (!only('reading')) return;
-  const count = values.count ? Number(values.count) : values.quick ? QUICK : FULL;
+  const count = asked ?? (values.quick ? QUICK : FULL);
   const records = await drawPhotos({
     dir,
     seeds: Array.from({ length: count }, (_, i) => FIRST_SEED + i),

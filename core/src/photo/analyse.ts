@@ -6,7 +6,7 @@ import { shrinkFactor, shrinkRaster, smoothTones, tonesOf, type Tones } from './
 import { seededDice } from './dice.ts';
 import { keepFlank, type KeptFlank } from './flank/keptFlank.ts';
 import { straightenFlank } from './flank/straighten.ts';
-import { VERDICTS, findingOf, type Finding } from './findings.ts';
+import { VERDICTS, findingOf, withUnanswered, type Finding } from './findings.ts';
 import { locateFish, type FishTrouble, type LocatedFish, type SeenFish } from './fish-search/locateFish.ts';
 import { axisAtStop, outlineOf, type FishOutline } from './fish-search/outline.ts';
 import type { CodeReader, CodeSeen } from './identifier-search/codeSeen.ts';
@@ -315,7 +315,10 @@ function withoutLength(
     mouthGapMm: null,
     identifier: null,
     flank: null,
-    findings,
+    findings: withUnanswered(
+      findings,
+      `${found ? 'No fish was found on the board' : 'No board was found'}: a person has to look.`,
+    ),
     trouble,
   };
 }

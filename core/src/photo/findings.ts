@@ -29,6 +29,8 @@ export interface Finding {
   /** Where to look, px of the upright picture. */
   place: Point | null;
   measure?: FindingMeasure;
+  /** The bench could not ask this at all: a person has to look. */
+  isUnanswered?: true;
 }
 
 /** A finding whose place matters only when there is something to look at. */
@@ -48,4 +50,13 @@ export function findingOf(
     place: verdict === 'clear' ? null : place,
     ...(measure ? { measure } : {}),
   };
+}
+
+/** The same findings with a look for every check that could not be asked. */
+export function withUnanswered(findings: readonly Finding[], why: string): Finding[] {
+  const missing = BENCH_CHECKS.filter((check) => !findings.some((finding) => finding.check === check));
+  return [
+    ...findings,
+    ...missing.map((check): Finding => ({ ...findingOf(check, 'look', 0.3, why), isUnanswered: true })),
+  ];
 }

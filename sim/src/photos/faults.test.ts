@@ -106,6 +106,18 @@ describe('a photograph without a fault', () => {
   }, 120_000);
 });
 
+describe('a photograph without a board', () => {
+  it('is left to people in every check that needs one', async () => {
+    const grey = { widthPx: 640, heightPx: 480, data: new Uint8ClampedArray(640 * 480 * 4).fill(128) };
+    const steps = analysisSteps(grey, SHIPPED_BOARDS[0] as MeasuringBoard, { focal35Mm: null });
+    const { findings, trouble } = await runAnalysis(steps, readCodes);
+    expect(trouble).toBe('no-board');
+    expect(findings.map(({ check }) => check).toSorted()).toEqual([...BENCH_CHECKS].toSorted());
+    const nose = findings.find(({ check }) => check === 'nose-gap');
+    expect(nose).toMatchObject({ verdict: 'look', isUnanswered: true, place: null });
+  });
+});
+
 describe('one fish photographed twice', () => {
   it('is told from another of its length, whatever the board and the light', async () => {
     const pair = await drawPhotos({ dir, seeds: [7021, 7022], threads: 2, fishOf: () => 7021 });

@@ -17,7 +17,7 @@ interface Props {
 export function openFindings(findings: readonly Finding[]): Finding[] {
   const rank = { fault: 0, look: 1, clear: 2 };
   return findings
-    .filter(({ verdict }) => verdict !== 'clear')
+    .filter(({ verdict, isUnanswered }) => verdict !== 'clear' && !isUnanswered)
     .sort((a, b) => rank[a.verdict] - rank[b.verdict] || b.confidence - a.confidence);
 }
 
@@ -25,6 +25,7 @@ export function openFindings(findings: readonly Finding[]): Finding[] {
 export function FindingsList({ findings, onShow, isFishThere = false, beside }: Props) {
   const open = openFindings(findings);
   const clear = findings.filter((finding) => finding.verdict === 'clear');
+  const unanswered = findings.filter(({ isUnanswered }) => isUnanswered);
   if (findings.length === 0) return null;
   return (
     <section aria-label="Findings" className="grid gap-1 text-sm">
@@ -46,6 +47,12 @@ export function FindingsList({ findings, onShow, isFishThere = false, beside }: 
           {isFishThere && <p className="col-span-2 pl-5">{RESHOOT_WORDS[finding.check]}</p>}
         </div>
       ))}
+      {unanswered.length > 0 && (
+        <p>
+          <Signal tone="look">{unanswered.length} checks could not be answered</Signal>{' '}
+          <span className="text-quiet">{unanswered[0]?.why}</span>
+        </p>
+      )}
       {clear.length > 0 && (
         <details>
           <summary className="linklike cursor-pointer">
