@@ -1,3 +1,4 @@
+import { SummedArea } from '../summedArea.ts';
 import { FLANK_COLUMNS, FLANK_ROWS, type Flank } from './straighten.ts';
 
 /**
@@ -48,32 +49,8 @@ export function describeFlank({ light }: Flank): FlankDescriptor {
 
 /** Means over squares of known cells; NaN where none is known. */
 function boxMean(values: Float32Array, reach: number): Float32Array {
-  const stride = FLANK_COLUMNS + 1;
-  const sums = new Float64Array(stride * (FLANK_ROWS + 1));
-  const counts = new Float64Array(stride * (FLANK_ROWS + 1));
-  for (let row = 0; row < FLANK_ROWS; row++) {
-    let [along, count] = [0, 0];
-    for (let column = 0; column < FLANK_COLUMNS; column++) {
-      const value = values[row * FLANK_COLUMNS + column] as number;
-      if (!Number.isNaN(value)) {
-        along += value;
-        count++;
-      }
-      const at = (row + 1) * stride + column + 1;
-      sums[at] = (sums[at - stride] as number) + along;
-      counts[at] = (counts[at - stride] as number) + count;
-    }
-  }
-  const out = new Float32Array(values.length);
-  for (let row = 0; row < FLANK_ROWS; row++) {
-    for (let column = 0; column < FLANK_COLUMNS; column++) {
-      const [x0, x1] = [Math.max(0, column - reach), Math.min(FLANK_COLUMNS, column + reach + 1)];
-      const [y0, y1] = [Math.max(0, row - reach), Math.min(FLANK_ROWS, row + reach + 1)];
-      const of = (table: Float64Array): number =>
-        (table[y1 * stride + x1] as number) - (table[y0 * stride + x1] as number) - (table[y1 * stride + x0] as number) + (table[y0 * stride + x0] as number); // prettier-ignore
-      const count = of(counts);
-      out[row * FLANK_COLUMNS + column] = count > 0 ? of(sums) / count : NaN;
-    }
-  }
-  return out;
+  const area = new SummedArea(FLANK_COLUMNS, FLANK_ROWS, (cell) => values[cell] as number);
+  return values.map((_, cell) =>
+    area.meanAround(cell % FLANK_COLUMNS, Math.floor(cell / FLANK_COLUMNS), reach),
+  );
 }

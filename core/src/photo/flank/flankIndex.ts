@@ -18,6 +18,8 @@ const COLUMNS = FLANK_COLUMNS / BY;
 const ROWS = FLANK_ROWS / BY;
 const SHIFTS = [-2, -1, 0, 1, 2];
 const ROW_SHIFTS = [-1, 0, 1];
+const FIRST_SHIFTS = [0];
+const LOOKED_AT_AGAIN = 400;
 /** Lengths farther apart than this share are not compared. */
 const LENGTH_SPAN = 0.08;
 /** So many of the likeliest are compared in full. */
@@ -48,10 +50,16 @@ export class FlankIndex {
     const near: { at: number; alike: number }[] = [];
     this.fish.forEach((fish, at) => {
       if (Math.abs(fish.lengthMm / asked.lengthMm - 1) > LENGTH_SPAN || !isWanted(fish.id)) return;
-      near.push({ at, alike: coarseLikeness(own, this.coarse[at] as Coarse) });
+      near.push({ at, alike: coarseLikeness(own, this.coarse[at] as Coarse, FIRST_SHIFTS, FIRST_SHIFTS) });
     });
     near.sort((a, b) => b.alike - a.alike);
-    return near
+    // The first look allows hardly any shift: the likeliest get a second one.
+    const again = near.slice(0, LOOKED_AT_AGAIN).map(({ at }) => ({
+      at,
+      alike: coarseLikeness(own, this.coarse[at] as Coarse, SHIFTS, ROW_SHIFTS),
+    }));
+    again.sort((a, b) => b.alike - a.alike);
+    return again
       .slice(0, Math.max(COMPARED, most))
       .map(({ at }): Candidate => {
         const fish = this.fish[at] as IndexedFish;
@@ -85,10 +93,15 @@ function coarsen(flank: FlankDescriptor): Coarse {
 }
 
 /** Best correlation over small shifts, of what both show. */
-function coarseLikeness(a: Coarse, b: Coarse): number {
+function coarseLikeness(
+  a: Coarse,
+  b: Coarse,
+  shifts: readonly number[],
+  rowShifts: readonly number[],
+): number {
   let best = -1;
-  for (const dy of ROW_SHIFTS) {
-    for (const dx of SHIFTS) {
+  for (const dy of rowShifts) {
+    for (const dx of shifts) {
       let [n, saa, sbb, sab] = [0, 0, 0, 0];
       for (let row = Math.max(0, -dy); row < Math.min(ROWS, ROWS - dy); row++) {
         for (let column = Math.max(0, -dx); column < Math.min(COLUMNS, COLUMNS - dx); column++) {

@@ -1,5 +1,6 @@
 import type { LensPose } from '../lens.ts';
 import type { Raster } from '../rectify.ts';
+import { SummedArea } from '../summedArea.ts';
 import { viewCode, type CardView } from './cardView.ts';
 
 /** Something that looks like the card's code: dark and light mixed, with white about it. Board coordinates, mm. */
@@ -45,24 +46,13 @@ export function findCodes(
   isBare: (xMm: number, yMm: number) => boolean,
 ): CodeCandidate[] {
   const { columns, rows, cellsPerMm, luma } = view;
-  const sums = integral(luma, columns, rows);
-  const squares = integral(
-    luma.map((value) => value * value),
-    columns,
-    rows,
-  );
-  const along = integral(
-    luma.map((value, i) => Math.abs(value - (luma[i + 1] ?? value))),
-    columns,
-    rows,
-  );
-  const across = integral(
-    luma.map((value, i) => Math.abs(value - (luma[i + columns] ?? value))),
-    columns,
-    rows,
-  );
+  const area = (valueAt: (cell: number) => number): SummedArea => new SummedArea(columns, rows, valueAt);
+  const lumaOf = (cell: number): number => luma[cell] as number;
+  const means = area(lumaOf);
+  const squares = area((cell) => lumaOf(cell) ** 2);
+  const along = area((cell) => Math.abs(lumaOf(cell) - (luma[cell + 1] ?? lumaOf(cell))));
+  const across = area((cell) => Math.abs(lumaOf(cell) - (luma[cell + columns] ?? lumaOf(cell))));
   const reach = Math.round(INSIDE_MM * cellsPerMm * 0.9);
-  const area = (2 * reach + 1) ** 2;
   const ring = RING_MM.flatMap((radiusMm) =>
     Array.from({ length: RING_PLACES }, (_, i): readonly [number, number] => {
       const turn = (2 * Math.PI * i) / RING_PLACES;
@@ -74,14 +64,11 @@ export function findCodes(
   const found: (Omit<CodeCandidate, 'grain'> & { score: number })[] = [];
   for (let row = reach; row < rows - reach; row += 2) {
     for (let column = reach; column < columns - reach; column += 2) {
-      const mean = boxOf(sums, columns, column, row, reach) / area;
-      const spread = Math.sqrt(Math.max(0, boxOf(squares, columns, column, row, reach) / area - mean * mean));
+      const mean = means.meanAround(column, row, reach);
+      const spread = Math.sqrt(Math.max(0, squares.meanAround(column, row, reach) - mean * mean));
       if (spread < LEAST_MIX * mean || mean < 12) continue;
-      const steps = Math.min(
-        boxOf(along, columns, column, row, reach),
-        boxOf(across, columns, column, row, reach),
-      );
-      const coarseGrain = steps / area / spread;
+      const coarseGrain =
+        Math.min(along.meanAround(column, row, reach), across.meanAround(column, row, reach)) / spread;
       // Most places are dropped here, or after a few looks.
       if (coarseGrain < LEAST_COARSE_GRAIN) continue;
       let lighter = 0;
@@ -167,28 +154,4 @@ function evenShare(
   if (white < 1.06 * mean) return null;
   const share = lit.filter((value) => Math.abs(value - white) < EVEN * white).length / ring.length;
   return share < LEAST_WHITE ? null : { white, share };
-}
-
-function integral(values: Float32Array, columns: number, rows: number): Float64Array {
-  const sums = new Float64Array((columns + 1) * (rows + 1));
-  for (let row = 0; row < rows; row++) {
-    let along = 0;
-    for (let column = 0; column < columns; column++) {
-      along += values[row * columns + column] as number;
-      sums[(row + 1) * (columns + 1) + column + 1] =
-        (sums[row * (columns + 1) + column + 1] as number) + along;
-    }
-  }
-  return sums;
-}
-
-function boxOf(sums: Float64Array, columns: number, column: number, row: number, reach: number): number {
-  const stride = columns + 1;
-  const [x0, x1, y0, y1] = [column - reach, column + reach + 1, row - reach, row + reach + 1];
-  return (
-    (sums[y1 * stride + x1] as number) -
-    (sums[y0 * stride + x1] as number) -
-    (sums[y1 * stride + x0] as number) +
-    (sums[y0 * stride + x0] as number)
-  );
 }

@@ -1,4 +1,5 @@
 import { label } from '../fish-search/mask.ts';
+import { SummedArea } from '../summedArea.ts';
 import type { CardView } from './cardView.ts';
 
 /** A white sheet that stands out from what it lies on: a card, whatever is on it. Board coordinates, mm. */
@@ -29,22 +30,21 @@ const GLARE = 252;
 /** White sheets of a card's size, the most card-like first. */
 export function findSheets(view: CardView, isBare: (xMm: number, yMm: number) => boolean): Sheet[] {
   const { columns, rows, cellsPerMm, luma, chroma } = view;
-  const around = boxMeans(luma, view.inPhoto, columns, rows, Math.round(AROUND_MM * cellsPerMm));
+  const around = new SummedArea(columns, rows, (cell) => (view.inPhoto[cell] ? (luma[cell] as number) : NaN));
+  const reach = Math.round((AROUND_MM * cellsPerMm) / 2);
   const mask = new Uint8Array(columns * rows);
   for (let row = 1; row + 1 < rows; row++) {
     for (let column = 1; column + 1 < columns; column++) {
       const i = row * columns + column;
       const here = luma[i] as number;
-      if (!view.inPhoto[i] || (chroma[i] as number) > MOST_CHROMA || here < BRIGHTER * (around[i] as number))
-        continue;
+      if (!view.inPhoto[i] || (chroma[i] as number) > MOST_CHROMA) continue;
       const step = Math.max(
         Math.abs(here - (luma[i + 1] as number)),
         Math.abs(here - (luma[i + columns] as number)),
         Math.abs(here - (luma[i - 1] as number)),
         Math.abs(here - (luma[i - columns] as number)),
       );
-      // The sheet's own rim and its letters change; half of its neighbours do not.
-      if (step < SMOOTH * here || step > 0.35 * here) mask[i] = step < SMOOTH * here ? 1 : 0;
+      if (step < SMOOTH * here && here >= BRIGHTER * around.meanAround(column, row, reach)) mask[i] = 1;
     }
   }
   const { labels, pieces } = label(mask, columns, rows);
@@ -121,43 +121,4 @@ function leastRectangle(places: readonly (readonly [number, number])[]): {
     };
   }
   return best;
-}
-
-function boxMeans(
-  values: Float32Array,
-  valid: Uint8Array,
-  columns: number,
-  rows: number,
-  side: number,
-): Float32Array {
-  const reach = side >> 1;
-  const sums = new Float64Array((columns + 1) * (rows + 1));
-  const counts = new Float64Array((columns + 1) * (rows + 1));
-  for (let row = 0; row < rows; row++) {
-    let [along, count] = [0, 0];
-    for (let column = 0; column < columns; column++) {
-      const i = row * columns + column;
-      if (valid[i]) {
-        along += values[i] as number;
-        count++;
-      }
-      const at = (row + 1) * (columns + 1) + column + 1;
-      sums[at] = (sums[at - columns - 1] as number) + along;
-      counts[at] = (counts[at - columns - 1] as number) + count;
-    }
-  }
-  const means = new Float32Array(columns * rows);
-  for (let row = 0; row < rows; row++) {
-    for (let column = 0; column < columns; column++) {
-      const [x0, x1] = [Math.max(0, column - reach), Math.min(columns, column + reach + 1)];
-      const [y0, y1] = [Math.max(0, row - reach), Math.min(rows, row + reach + 1)];
-      const of = (table: Float64Array): number =>
-        (table[y1 * (columns + 1) + x1] as number) -
-        (table[y0 * (columns + 1) + x1] as number) -
-        (table[y1 * (columns + 1) + x0] as number) +
-        (table[y0 * (columns + 1) + x0] as number);
-      means[row * columns + column] = of(sums) / Math.max(1, of(counts));
-    }
-  }
-  return means;
 }
