@@ -40,8 +40,8 @@ const THING_CELLS_PER_MM = 8;
 export function drawBoardPicture(board: MeasuringBoard, view: BoardView): BoardPicture {
   const widthPx = view.widthPx ?? 1600;
   const heightPx = view.heightPx ?? 1200;
-  const focalPx = widthPx / 2 / Math.tan(((view.fieldDeg ?? 75) * Math.PI) / 360);
-  const pose = poseFor(board, view, widthPx, heightPx, focalPx);
+  const pose = poseOf(board, view);
+  const { focalPx } = pose;
   const print = printOf(board, view.withNumerals ?? true);
   const dice = seededDice(view.seed);
   const data = new Uint8ClampedArray(widthPx * heightPx * 4);
@@ -77,13 +77,11 @@ export function drawBoardPicture(board: MeasuringBoard, view: BoardView): BoardP
   return { board, raster: { widthPx, heightPx, data }, pose, focal35Mm };
 }
 
-function poseFor(
-  board: MeasuringBoard,
-  view: BoardView,
-  widthPx: number,
-  heightPx: number,
-  focalPx: number,
-): LensPose {
+/** The camera that looks at a drawn board. */
+export function poseOf(board: MeasuringBoard, view: BoardView): LensPose {
+  const widthPx = view.widthPx ?? 1600;
+  const heightPx = view.heightPx ?? 1200;
+  const focalPx = widthPx / 2 / Math.tan(((view.fieldDeg ?? 75) * Math.PI) / 360);
   const rad = (degrees: number): number => (degrees * Math.PI) / 180;
   const towards = rad(view.towardsDeg ?? 45);
   const tilt = rad(view.tiltDeg ?? 4);

@@ -68,6 +68,10 @@ function hiddenAtEdge({ fish, pattern, farMm }: SeenCatch, side: 'near' | 'far')
   const runs: [number, number][] = [];
   let start: number | null = null;
   let last = 0;
+  const end = (): void => {
+    if (start !== null && last - start >= LEAST_HIDDEN_MM) runs.push([start, last]);
+    start = null;
+  };
   pattern.lines.forEach((line, index) => {
     if (line.xMm > farMm + 40) return;
     const values: number[] = [];
@@ -77,13 +81,11 @@ function hiddenAtEdge({ fish, pattern, farMm }: SeenCatch, side: 'near' | 'far')
     }
     if (values.length < 2) return;
     const hidden = medianOf(values) < HIDDEN;
-    if (hidden && start === null) start = line.xMm;
-    if (!hidden && start !== null) {
-      if (last - start >= LEAST_HIDDEN_MM) runs.push([start, last]);
-      start = null;
-    }
+    if (hidden) start ??= line.xMm;
+    else end();
     last = line.xMm;
   });
+  end();
   return runs;
 }
 

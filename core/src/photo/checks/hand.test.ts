@@ -1,0 +1,91 @@
+import { describe, expect, it } from 'vitest';
+import type { Finding } from '../findings.ts';
+import { SKIN, block, seeDrawn, type Rgb } from './drawnCatch.test-data.ts';
+import { handFindings, seeReaching, type FishBox, type ReachingThing } from './hand.ts';
+
+const LENGTH_MM = 402;
+/** From beyond the angler's edge onto the fish's axis, over so much of the board. */
+const arm = (fromMm: number, toMm: number, colour: Rgb = SKIN, untilYMm = 62) => ({
+  outlineMm: block(fromMm, toMm, untilYMm, 260),
+  colour,
+});
+
+const cover = (thing: ReachingThing | undefined, box: Partial<FishBox>): number =>
+  thing?.coverOf({ alongFrom: 0.4, alongTo: 0.5, acrossFrom: 0.4, acrossTo: 0.8, ...box }) ?? NaN;
+
+describe('what reaches in over the edge', () => {
+  const held = seeDrawn({ lengthMm: LENGTH_MM, things: [arm(170, 240)] });
+  const things = seeReaching(held);
+  const hand = things.find(({ side }) => side === 'near');
+
+  it('is found where it crosses the edge', () => {
+    expect(Math.abs((hand?.fromMm ?? NaN) - 170)).toBeLessThan(8);
+    expect(Math.abs((hand?.toMm ?? NaN) - 240)).toBeLessThan(8);
+  });
+
+  it('is told from the fish by its own colour, cell by cell', () => {
+    expect(cover(hand, { alongFrom: 0.46, alongTo: 0.56 })).toBeGreaterThan(0.85);
+    expect(cover(hand, { alongFrom: 0.7, alongTo: 0.8 })).toBeLessThan(0.1);
+    expect(cover(hand, { alongFrom: 0.1, alongTo: 0.3 })).toBeLessThan(0.1);
+    expect(hand?.hides(205, 0.6)).toBe(true);
+    expect(hand?.hides(320, 0.6)).toBe(false);
+  });
+
+  it('lies over the fish as far along as it was drawn', () => {
+    const [from, to] = hand?.overMm ?? [NaN, NaN];
+    expect(Math.abs(from - 170)).toBeLessThan(14);
+    expect(Math.abs(to - 240)).toBeLessThan(14);
+  });
+
+  it('is nothing on a free fish', () => {
+    expect(seeReaching(seeDrawn({ lengthMm: LENGTH_MM }))).toEqual([]);
+  });
+
+  it('is found by hidden lines too, when it has the board’s own colour', () => {
+    const glove = seeDrawn({
+      lengthMm: LENGTH_MM,
+      boardId: 'slate-75cm',
+      colour: [168, 172, 150],
+      things: [arm(60, 130, [38, 46, 54], 30)],
+    });
+    const found = seeReaching(glove).find(({ side }) => side === 'near');
+    expect(found?.fromMm).toBeLessThan(75);
+    expect(found?.toMm).toBeGreaterThan(110);
+  });
+});
+
+describe('what a hand hides', () => {
+  const verdicts = (fromMm: number, toMm: number, untilYMm?: number): Record<string, Finding> => {
+    const seen = seeDrawn({ lengthMm: LENGTH_MM, things: [arm(fromMm, toMm, SKIN, untilYMm)] });
+    return Object.fromEntries(
+      handFindings(seen, seeReaching(seen)).map((finding) => [finding.check, finding]),
+    );
+  };
+
+  it('in the middle of the body is nothing that a rule asks for', () => {
+    const found = verdicts(180, 250);
+    for (const check of ['tail-held', 'eye-covered', 'grip-in-photo'])
+      expect(found[check]?.verdict).toBe('clear');
+  });
+
+  it('over the eye is a fault', () => {
+    expect(verdicts(16, 70, 48)['eye-covered']).toMatchObject({ verdict: 'fault' });
+  });
+
+  it('over the tail is a fault', () => {
+    expect(verdicts(350, 410, 50)['tail-held']).toMatchObject({
+      verdict: 'fault',
+      measure: { unit: 'share' },
+    });
+  });
+
+  it('at the gill cover alone is a look: whether fingers are under it is for people', () => {
+    expect(verdicts(78, 118, 60)['hand-in-gills']?.verdict).toBe('look');
+  });
+
+  it('narrower than four fingers at the head is a tool', () => {
+    const found = verdicts(24, 40, 80);
+    expect(found['grip-in-photo']).toMatchObject({ verdict: 'fault' });
+    expect(found['grip-in-photo']?.place).not.toBeNull();
+  });
+});
