@@ -1,0 +1,154 @@
+import { describe, expect, it } from 'vitest';
+import { findBoard, type MeasuringBoard } from '../board.ts';
+import { patternOf } from '../board-search/pattern.ts';
+import type { FishOutline } from '../fish-search/outline.ts';
+import type { SeenFish } from '../fish-search/locateFish.ts';
+import type { Quad } from '../point.ts';
+import { curledFinding, dorsalFinding, facingFinding } from './lie.ts';
+import type { SeenCatch } from './seenCatch.ts';
+
+const LENGTH_MM = 400;
+const pattern = patternOf(findBoard('birch-30in') as MeasuringBoard);
+const AXIS_MM = pattern.widthMm / 2;
+
+/** Half a fish's height at a share of its length: a body, a wrist, a tail that flares. */
+function halfAt(s: number): number {
+  if (s > 0.86) return 16 + 130 * (s - 0.86);
+  return Math.max(14, 52 * Math.sin(Math.PI * Math.min(1, s / 0.9)) ** 0.8);
+}
+
+interface Lie {
+  isReversed?: boolean;
+  /** How far the middle lies beside the axis, by share of the length, mm. */
+  asideAt?: (s: number) => number;
+  handMm?: readonly (readonly [number, number])[];
+}
+
+function outlineOfLie({ isReversed = false, asideAt = () => 0, handMm = [] }: Lie): FishOutline {
+  const xMm = Array.from({ length: LENGTH_MM / 2 }, (_, i) => 2 * i + 1);
+  const half = xMm.map((x) => halfAt(isReversed ? 1 - x / LENGTH_MM : x / LENGTH_MM));
+  const middle = xMm.map((x) => AXIS_MM + asideAt(x / LENGTH_MM));
+  return {
+    xMm,
+    upperMm: middle.map((y, i) => y - (half[i] as number)),
+    lowerMm: middle.map((y, i) => y + (half[i] as number)),
+    handMm,
+  };
+}
+
+/** A catch of which only the outline and the colours of the flank matter. */
+function seenLie(
+  lie: Lie,
+  rgbAt: (s: number, across: number) => readonly [number, number, number],
+): SeenCatch {
+  const outline = outlineOfLie(lie);
+  const [columns, rows] = [LENGTH_MM + 40, Math.ceil(pattern.widthMm) + 24];
+  const [fromXMm, fromYMm] = [-20, -12];
+  const rgb = new Float32Array(columns * rows * 3);
+  for (let row = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++) {
+      const s = (fromXMm + column + 0.5) / LENGTH_MM;
+      const i = Math.max(0, Math.min(outline.xMm.length - 1, Math.round((s * LENGTH_MM - 1) / 2)));
+      const [upper, lower] = [outline.upperMm[i] as number, outline.lowerMm[i] as number];
+      rgb.set(rgbAt(s, (fromYMm + row + 0.5 - upper) / (lower - upper)), 3 * (row * columns + column));
+    }
+  }
+  const view = {
+    columns,
+    rows,
+    cellsPerMm: 1,
+    fromXMm,
+    fromYMm,
+    rgb,
+    inPhoto: new Uint8Array(columns * rows).fill(1),
+  };
+  return {
+    outline,
+    pattern,
+    farMm: LENGTH_MM,
+    fish: { view } as unknown as SeenFish,
+    toPhoto: (x: number, y: number) => [x, y],
+  } as unknown as SeenCatch;
+}
+
+const DARK = [60, 72, 40] as const;
+const PALE = [214, 208, 188] as const;
+const MIDDLE = [130, 136, 96] as const;
+const backUp = (_: number, across: number): readonly [number, number, number] =>
+  across < 0.45 ? DARK : across < 0.6 ? MIDDLE : PALE;
+const backDown = (s: number, across: number): readonly [number, number, number] => backUp(s, 1 - across);
+const plain = (): readonly [number, number, number] => MIDDLE;
+
+describe('which way round a fish lies', () => {
+  const CORNERS: Quad = [[100, 100], [900, 110], [890, 300], [95, 290]]; // prettier-ignore
+
+  it('is right with the stop at the left and the flare at the far end', () => {
+    expect(facingFinding(CORNERS, outlineOfLie({})).verdict).toBe('clear');
+    expect(facingFinding(CORNERS, null)).toMatchObject({ verdict: 'clear', confidence: 0.6 });
+  });
+
+  it('is wrong with the stop at the right of the picture, whatever lies on the board', () => {
+    const turned: Quad = [CORNERS[2], CORNERS[3], CORNERS[0], CORNERS[1]];
+    expect(facingFinding(turned, outlineOfLie({}))).toMatchObject({ verdict: 'fault', place: turned[0] });
+    expect(facingFinding(turned, null).verdict).toBe('fault');
+  });
+
+  it('is wrong with the tail at the stop, a little less surely under a hand', () => {
+    const free = facingFinding(CORNERS, outlineOfLie({ isReversed: true }));
+    const held = facingFinding(CORNERS, outlineOfLie({ isReversed: true, handMm: [[150, 210]] }));
+    expect([free.verdict, held.verdict]).toEqual(['fault', 'fault']);
+    expect(held.confidence).toBeLessThan(free.confidence);
+  });
+});
+
+describe('back and belly', () => {
+  it('lie as they should when the lighter side is the angler’s', () => {
+    expect(dorsalFinding(seenLie({}, backUp))).toMatchObject({ verdict: 'clear', confidence: 0.9 });
+  });
+
+  it('lie the wrong way when the far side is lighter and no more colourful', () => {
+    expect(dorsalFinding(seenLie({}, backDown))).toMatchObject({ verdict: 'fault' });
+  });
+
+  it('are a look when light alone speaks: a colourful far side in the sun', () => {
+    const sunlit = (_: number, across: number) =>
+      across < 0.5 ? ([230, 190, 60] as const) : ([120, 118, 112] as const);
+    expect(dorsalFinding(seenLie({}, sunlit)).verdict).toBe('look');
+  });
+
+  it('of a plain fish are not called wrong', () => {
+    expect(dorsalFinding(seenLie({}, plain)).verdict).not.toBe('fault');
+  });
+
+  it('are judged beside a hand, not under it', () => {
+    const hand = [[130, 220]] as const;
+    const underHand = (s: number, across: number) => (s > 0.3 && s < 0.57 ? PALE : backUp(s, across));
+    expect(dorsalFinding(seenLie({ handMm: hand }, underHand)).verdict).toBe('clear');
+    const covered = [[100, 300]] as const;
+    expect(dorsalFinding(seenLie({ handMm: covered }, backUp))).toMatchObject({
+      verdict: 'clear',
+      confidence: 0.4,
+    });
+  });
+});
+
+describe('a tail', () => {
+  it('in the body’s line is straight, also on a fish that lies askew', () => {
+    expect(curledFinding(seenLie({}, plain)).verdict).toBe('clear');
+    expect(curledFinding(seenLie({ asideAt: (s) => 12 * s }, plain)).verdict).toBe('clear');
+  });
+
+  it('that is bent beside it by more than a twenty-fifth of the length is a look, with how far', () => {
+    const bent = curledFinding(seenLie({ asideAt: (s) => 40 * Math.max(0, s - 0.78) * 5 }, plain));
+    expect(bent).toMatchObject({ verdict: 'look', measure: { unit: 'mm' } });
+    // At 94 % of the length it lies 40·0.16·5 = 32 mm aside.
+    expect(Math.abs((bent.measure?.value ?? NaN) - 32)).toBeLessThan(5);
+  });
+
+  it('is not judged when hands hide the body', () => {
+    expect(curledFinding(seenLie({ handMm: [[60, 330]] }, plain))).toMatchObject({
+      verdict: 'clear',
+      confidence: 0.4,
+    });
+  });
+});
