@@ -1,0 +1,265 @@
+import { describe, expect, it } from 'vitest';
+import { findBoard, type MeasuringBoard } from '../board.ts';
+import { patternOf } from '../board-search/pattern.ts';
+import { seededDice } from '../dice.ts';
+import type { LineEvidence } from '../fish-search/lineEvidence.ts';
+import type { LensPose } from '../lens.ts';
+import type { Raster } from '../rectify.ts';
+import { bareBoard } from './bareBoard.ts';
+import { viewCode, viewSurroundings } from './cardView.ts';
+import { CARD_MM, type CodeSeen } from './codeSeen.ts';
+import { findCodes } from './findCodes.ts';
+import { findSheets } from './findSheets.ts';
+import { searchIdentifier, type IdentifierSeen } from './searchIdentifier.ts';
+
+const PX_PER_MM = 2;
+const HEIGHT_MM = 600;
+const SIZE = { widthPx: 1400, heightPx: 1000 };
+const CENTRE_MM = [350, 250] as const;
+/** A camera straight over a place, so that what is drawn in mm is where it is looked for. */
+const POSE: LensPose = {
+  rotation: [1, 0, 0, 0, 1, 0, 0, 0, 1],
+  zeroMm: [-CENTRE_MM[0], -CENTRE_MM[1], HEIGHT_MM],
+  focalPx: PX_PER_MM * HEIGHT_MM,
+  k1: 0,
+  centrePx: [(SIZE.widthPx - 1) / 2, (SIZE.heightPx - 1) / 2],
+};
+const FACE = { lengthMm: 700, widthMm: 300 };
+
+type Rgb = readonly [number, number, number];
+type Paint = (xMm: number, yMm: number) => Rgb | null;
+
+const TURF: Rgb = [70, 92, 48];
+const WHITE: Rgb = [236, 236, 230];
+const INK: Rgb = [26, 26, 30];
+
+function draw(...paints: Paint[]): Raster {
+  const dice = seededDice(3);
+  const data = new Uint8ClampedArray(SIZE.widthPx * SIZE.heightPx * 4).fill(255);
+  for (let row = 0; row < SIZE.heightPx; row++) {
+    for (let column = 0; column < SIZE.widthPx; column++) {
+      const xMm = CENTRE_MM[0] + (column - POSE.centrePx[0]) / PX_PER_MM;
+      const yMm = CENTRE_MM[1] + (row - POSE.centrePx[1]) / PX_PER_MM;
+      let colour: Rgb = TURF;
+      for (const paint of paints) colour = paint(xMm, yMm) ?? colour;
+      const noise = 10 * (dice() + dice() - 1);
+      for (let channel = 0; channel < 3; channel++)
+        data[(row * SIZE.widthPx + column) * 4 + channel] = (colour[channel] as number) + noise;
+    }
+  }
+  return { ...SIZE, data };
+}
+
+interface CardWish {
+  turnDeg?: number;
+  hasCode?: boolean;
+  /** Part of the code that something lies on, from its left, 0 to 1. */
+  covered?: number;
+}
+
+/** A card whose code is a random mosaic of 29 × 29 modules with three eyes, as a symbol of version 3 has. */
+function card(xMm: number, yMm: number, { turnDeg = 0, hasCode = true, covered = 0 }: CardWish = {}): Paint {
+  const dice = seededDice(29);
+  const modules = Array.from({ length: 29 * 29 }, () => dice() < 0.5);
+  const moduleMm = 40 / 37;
+  const [c, s] = [Math.cos((turnDeg * Math.PI) / 180), Math.sin((turnDeg * Math.PI) / 180)];
+  return (x, y) => {
+    const u = (x - xMm) * c + (y - yMm) * s + CARD_MM.width / 2;
+    const v = (y - yMm) * c - (x - xMm) * s + CARD_MM.height / 2;
+    if (u < 0 || v < 0 || u >= CARD_MM.width || v >= CARD_MM.height) return null;
+    const [column, row] = [Math.floor((u - 7) / moduleMm) - 4, Math.floor((v - 7) / moduleMm) - 4];
+    if (hasCode && column >= 0 && row >= 0 && column < 29 && row < 29) {
+      if (column < 29 * covered) return [150, 60, 40];
+      const eye = (a: number, b: number): number => Math.max(Math.abs(column - a), Math.abs(row - b));
+      const nearest = Math.min(eye(3, 3), eye(25, 3), eye(3, 25));
+      if (nearest <= 4) return nearest === 3 || nearest < 2 ? INK : WHITE;
+      return modules[row * 29 + column] ? INK : WHITE;
+    }
+    // Letters at the right.
+    const isLetter = u > 50 && u < 80 && v > 16 && v < 28 && Math.floor(u / 2.2) % 2 === 0;
+    return isLetter ? INK : WHITE;
+  };
+}
+
+const nothing = (): boolean => false;
+const surroundings = (photo: Raster) => viewSurroundings(photo, POSE, FACE);
+
+/** Where the code's middle is: 27 mm from the left, in the middle of the card's height. */
+const codeOf = (xMm: number, yMm: number, turnDeg = 0): [number, number] => {
+  const off = 27 - CARD_MM.width / 2;
+  const turn = (turnDeg * Math.PI) / 180;
+  return [xMm + off * Math.cos(turn), yMm + off * Math.sin(turn)];
+};
+
+describe('a code', () => {
+  it.each([0, 17, 90, 205])('is found first on turf, the card turned by %i°', (turnDeg) => {
+    const photo = draw(card(420, 140, { turnDeg }));
+    const [first] = findCodes(photo, POSE, surroundings(photo), nothing);
+    const [x, y] = codeOf(420, 140, turnDeg);
+    expect(Math.hypot((first?.xMm ?? NaN) - x, (first?.yMm ?? NaN) - y)).toBeLessThan(9);
+    expect(first?.grain).toBeGreaterThan(0.5);
+    expect(first?.whiteShare).toBeGreaterThan(0.7);
+  });
+
+  it('is neither a plain card nor ruled lines nor bare ground', () => {
+    const lines: Paint = (x, y) => (y < 0 || y > 120 ? null : Math.floor(x / 3) % 3 === 0 ? INK : WHITE);
+    for (const photo of [draw(), draw(card(420, 180, { hasCode: false })), draw(lines)]) {
+      const found = findCodes(photo, POSE, surroundings(photo), nothing);
+      expect(found.every(({ grain, whiteShare }) => grain < 0.5 || whiteShare < 0.72)).toBe(true);
+    }
+  });
+
+  it('is not looked for where the board lies bare', () => {
+    const photo = draw(card(420, 140));
+    expect(findCodes(photo, POSE, surroundings(photo), () => true)).toEqual([]);
+  });
+
+  it('is drawn for the decoder in its own scale, the place in the middle', () => {
+    const photo = draw((x, y) => (Math.hypot(x - 300, y - 120) < 6 ? [250, 20, 20] : null));
+    const close = viewCode(photo, POSE, [300, 120], 40, 5);
+    expect([close.widthPx, close.heightPx]).toEqual([200, 200]);
+    let [sx, sy, count] = [0, 0, 0];
+    for (let row = 0; row < 200; row++) {
+      for (let column = 0; column < 200; column++) {
+        if ((close.data[(row * 200 + column) * 4] as number) < 200) continue;
+        sx += column;
+        sy += row;
+        count++;
+      }
+    }
+    // Cards are looked for 4 mm under the face that was drawn: 130 mm beside the camera's foot that is 0.9 mm, 4.3 cells.
+    expect(Math.abs(sx / count - 99.5)).toBeLessThan(2.5);
+    expect(Math.abs(Math.abs(sy / count - 99.5) - (130 * 4 * 5) / 604)).toBeLessThan(1);
+    expect(Math.abs(count / 25 - Math.PI * 36)).toBeLessThan(12);
+  });
+});
+
+describe('a white sheet', () => {
+  it.each([0, 31, 90])('of an ID-1 card’s size is measured to a few mm, turned by %i°', (turnDeg) => {
+    const [sheet, ...others] = findSheets(surroundings(draw(card(420, 140, { turnDeg }))), nothing);
+    expect(others).toEqual([]);
+    expect(Math.abs((sheet?.longMm ?? NaN) - 85.6)).toBeLessThan(8);
+    expect(Math.abs((sheet?.shortMm ?? NaN) - 54)).toBeLessThan(8);
+    expect(Math.hypot((sheet?.xMm ?? NaN) - 420, (sheet?.yMm ?? NaN) - 140)).toBeLessThan(4);
+    expect(sheet).toMatchObject({ isCut: false, glareShare: 0 });
+  });
+
+  it('is cut where it goes on beyond the picture', () => {
+    // The picture ends at 0 mm across.
+    const sheets = findSheets(surroundings(draw(card(420, 10))), nothing);
+    expect(sheets.some(({ isCut }) => isCut)).toBe(true);
+  });
+
+  it('glares where it is brighter than 252', () => {
+    const glare: Paint = (x, y) => (Math.hypot(x - 404, y - 140) < 24 ? [255, 255, 255] : null);
+    const own = card(420, 140);
+    const glaring: Paint = (x, y) => (own(x, y) ? glare(x, y) : null);
+    // Noise takes some of it under 252: paint it over.
+    const photo = draw(own, glaring);
+    for (let i = 0; i < photo.data.length; i++) if ((photo.data[i] as number) > 244) photo.data[i] = 255;
+    const [sheet] = findSheets(surroundings(photo), nothing);
+    expect(sheet?.glareShare).toBeGreaterThan(0.2);
+  });
+
+  it('is neither a strip, nor a towel, nor grey stone', () => {
+    const strip: Paint = (x, y) => (x > 100 && x < 500 && y > 130 && y < 150 ? WHITE : null);
+    const towel: Paint = (x, y) => (x > 200 && x < 500 && y > 60 && y < 260 ? WHITE : null);
+    const stone: Paint = (x, y) => (x > 300 && x < 385 && y > 100 && y < 154 ? [74, 78, 72] : null);
+    for (const paint of [strip, towel, stone])
+      expect(findSheets(surroundings(draw(paint)), nothing)).toEqual([]);
+  });
+});
+
+describe('bare board', () => {
+  const pattern = patternOf(findBoard('birch-30in') as MeasuringBoard);
+  const rows = Math.ceil(pattern.widthMm / 2);
+  const evidence = (valueAt: (xMm: number, yMm: number) => number): LineEvidence => ({
+    rows,
+    rowMm: 2,
+    seen: Float32Array.from({ length: pattern.lines.length * rows }, (_, i) =>
+      valueAt(pattern.lines[Math.floor(i / rows)]?.xMm ?? NaN, 2 * (i % rows) + 1),
+    ),
+    clearShare: 0.8,
+  });
+
+  it('is where most printed lines are seen, and not where a card hides them, nor beside the board', () => {
+    const isBare = bareBoard(
+      evidence((x) => (x > 300 && x < 400 ? 0.05 : 0.9)),
+      pattern,
+    );
+    expect(isBare(200, 76)).toBe(true);
+    expect(isBare(350, 76)).toBe(false);
+    expect(isBare(200, -120)).toBe(false);
+    expect(isBare(pattern.lengthMm + 80, 76)).toBe(false);
+  });
+});
+
+describe('the search for cards', () => {
+  const pattern = patternOf(findBoard('birch-30in') as MeasuringBoard);
+  const none: LineEvidence = {
+    rows: 1,
+    rowMm: 2,
+    seen: new Float32Array(pattern.lines.length).fill(-1),
+    clearShare: 0,
+  };
+
+  /** Runs it with a decoder that answers by how often it was asked. */
+  function search(
+    photo: Raster,
+    answer: (asked: number, picture: Raster) => readonly CodeSeen[],
+  ): { seen: IdentifierSeen; asked: number } {
+    const steps = searchIdentifier(photo, POSE, pattern, none);
+    let asked = 0;
+    let step = steps.next();
+    while (!step.done) step = steps.next(answer(++asked, step.value));
+    return { seen: step.value, asked };
+  }
+
+  /** The symbol as the decoder tells it: its corners in px of the picture that it was given. */
+  const read = ({ widthPx }: Raster): CodeSeen => {
+    const half = (widthPx / 60) * 15.7;
+    const middle = widthPx / 2;
+    return {
+      text: 'lauta:1:K7Q4M:930:YT1P',
+      corners: [[middle - half, middle - half], [middle + half, middle - half], [middle + half, middle + half], [middle - half, middle + half]], // prettier-ignore
+    };
+  };
+
+  it('asks for the likeliest place first, and tells where the card lies', () => {
+    const photo = draw(card(420, 140));
+    const { seen, asked } = search(photo, (_, picture) => [read(picture)]);
+    expect(asked).toBe(1);
+    expect(seen.codes[0]?.identifier).toEqual({ eventCode: 'K7Q4M', entrantNumber: 930, code: 'YT1P' });
+    const xs = seen.codes[0]?.cardMm.map(([x]) => x) ?? [];
+    const ys = seen.codes[0]?.cardMm.map(([, y]) => y) ?? [];
+    expect(Math.abs((Math.min(...xs) + Math.max(...xs)) / 2 - 420)).toBeLessThan(9);
+    expect(Math.abs((Math.min(...ys) + Math.max(...ys)) / 2 - 140)).toBeLessThan(9);
+    expect(seen.sheets).toEqual([]);
+  });
+
+  it('tries other scales before it gives up, and then looks for sheets', () => {
+    const photo = draw(card(420, 140));
+    const sizes: number[] = [];
+    const { seen } = search(photo, (_, picture) => {
+      sizes.push(picture.widthPx);
+      return [];
+    });
+    // 60 mm at 8, then at 12, 5 and 16 cells a mm.
+    expect(sizes.slice(-3)).toEqual([720, 300, 960]);
+    expect(sizes[0]).toBe(480);
+    expect(seen.codes).toEqual([]);
+    expect(seen.unread.length).toBeGreaterThan(0);
+    expect(seen.sheets).toHaveLength(1);
+  });
+
+  it('reads a second card as well', () => {
+    const { seen } = search(draw(card(420, 140), card(180, 140)), (_, picture) => [read(picture)]);
+    expect(seen.codes).toHaveLength(2);
+  });
+
+  it('asks for nothing on bare ground, and keeps a text that is no identifier', () => {
+    expect(search(draw(), () => []).seen).toEqual({ codes: [], unread: [], sheets: [] });
+    const other = search(draw(card(420, 140)), (_, picture) => [{ ...read(picture), text: 'hello' }]);
+    expect(other.seen.codes[0]).toMatchObject({ text: 'hello', identifier: null });
+  });
+});
