@@ -9,6 +9,10 @@ import { v7 as uuidv7 } from 'uuid';
 import type { BenchReadingView } from '@lauta/contract';
 import { findBoard, toStoredPx, type MeasuringBoard, type Point } from '@lauta/core/photo';
 import { drawRangedScene, renderScene, writeExif, type PhotoTruth } from '@lauta/sim/camera';
+import { flankPattern } from '@lauta/core/flank';
+import type { CatchRecord } from '../src/catch/catchStore.ts';
+import { FlankKeeper, type ReadCatch } from '../src/flank/flankKeeper.ts';
+import type { StoredFlank } from '../src/flank/flankStore.ts';
 import { analysePhotograph } from '../src/photo/analysePhotograph.ts';
 import { openAnalysisPool, type AnalysisPool } from '../src/photo/analysisPool.ts';
 import { decodePhotograph } from '../src/photo/decodePhotograph.ts';
@@ -325,6 +329,55 @@ describe('a fish that is claimed again', () => {
     expect(own.analysis.findings.length).toBeGreaterThan(20);
     expect(own.analysis.flank).toBeNull();
   }, 120_000);
+
+  it('is kept once, and found again by a server that has just started', async () => {
+    const { read } = world.lauta.storage;
+    const kept = await read.flanks.inEvent(event.eventId);
+    expect(kept).toHaveLength(2);
+    for (const { flank, lengthMm } of kept) {
+      expect(flankPattern(flank?.pattern ?? '')).toHaveLength(7680);
+      expect(lengthMm).toBeGreaterThan(100);
+    }
+    const own = kept[1] as StoredFlank;
+    const record = (await read.catches.find(own.catchId)) as CatchRecord;
+    const { catches, unread } = await new FlankKeeper(world.lauta.storage).alikeTo(record, own, () => {
+      throw new Error('nothing is left to read');
+    });
+    expect([catches.map(({ catchId }) => catchId), unread]).toEqual([[kept[0]?.catchId], 0]);
+  });
+
+  it('is not compared with a fish of another kind, nor by a flank that is not free', async () => {
+    const { read } = world.lauta.storage;
+    const [own] = (await read.flanks.inEvent(event.eventId)) as [StoredFlank];
+    const record = (await read.catches.find(own.catchId)) as CatchRecord;
+    const keeper = new FlankKeeper(world.lauta.storage);
+    const nobody: ReadCatch = () => Promise.resolve(null);
+    const other = { ...record, speciesId: 'smallmouth-bass' };
+    expect(await keeper.alikeTo(other, own, nobody)).toEqual({ catches: [], unread: 0 });
+    expect(await keeper.alikeTo(record, { ...own, flank: null }, nobody)).toEqual({ catches: [], unread: 0 });
+  });
+
+  it('waits for earlier photographs that are read later, and not for one that never will be', async () => {
+    const { read } = world.lauta.storage;
+    const unreadId = await claim(jpeg);
+    const [own] = (await read.flanks.inEvent(event.eventId)) as [StoredFlank];
+    const record = (await read.catches.find(own.catchId)) as CatchRecord;
+    const keeper = new FlankKeeper(world.lauta.storage);
+    const asked: string[] = [];
+    const answer =
+      (what: 'unreadable' | null): ReadCatch =>
+      (catchId) => {
+        asked.push(catchId);
+        return Promise.resolve(what);
+      };
+    const settle = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 50));
+    expect((await keeper.alikeTo(record, own, answer(null))).unread).toBe(1);
+    await settle();
+    expect((await keeper.alikeTo(record, own, answer('unreadable'))).unread).toBe(1);
+    await settle();
+    expect((await keeper.alikeTo(record, own, answer('unreadable'))).unread).toBe(0);
+    expect(asked).toEqual([unreadId, unreadId]);
+  }, 60_000);
 
   it('and what its file says of itself: stored again, without a position', async () => {
     const catchId = await claim(await sharp(jpeg).jpeg({ quality: 70 }).toBuffer());

@@ -1,11 +1,12 @@
 import type { BenchReadingView } from '@lauta/contract';
 import type { Identifier } from '@lauta/core/identifier';
-import { readingOf, type BoardReading, type PhotoAnalysis } from '@lauta/core/photo';
+import { readingOf, type BoardReading } from '@lauta/core/photo';
 import { boardsOf } from '../board/eventBoards.ts';
+import type { ReadCatch } from '../flank/flankKeeper.ts';
 import type { Lauta } from '../lauta.ts';
 import type { AnalysisResult } from '../photo/analysisPool.ts';
 import { readOriginal } from '../photo/receivePhotograph.ts';
-import { refuse } from '../refusal.ts';
+import { Refusal, refuse } from '../refusal.ts';
 import type { Stores } from '../storage/storage.ts';
 import type { CatchRecord } from './catchStore.ts';
 import { fileEvidence } from './fileEvidence.ts';
@@ -48,9 +49,15 @@ export async function benchReading(
   const { analysis, isTruncated } = result.value;
   const differenceMm = analysis.apparentMm === null ? null : analysis.apparentMm - reading.apparentMm;
   const own = await lauta.flanks.keep(record, photographId, analysis);
-  const readOther = async (otherId: string): Promise<PhotoAnalysis | null> => {
-    const other = await readCatch(lauta, otherId, false);
-    return other.result.ok ? other.result.value.analysis : null;
+  const readOther: ReadCatch = async (otherId) => {
+    try {
+      const { result: other } = await readCatch(lauta, otherId, false);
+      if (other.ok) return other.value.analysis;
+      return other.code === 'busy' || other.code === 'closed' ? null : 'unreadable';
+    } catch (error) {
+      if (error instanceof Refusal) return 'unreadable';
+      throw error;
+    }
   };
   const alike = isForJudge ? await lauta.flanks.alikeTo(record, own, readOther) : { catches: [], unread: 0 };
   return {

@@ -15,8 +15,8 @@ interface EventFlanks {
   index: FlankIndex;
 }
 
-/** Reads one catch's photograph; null where it cannot be read now. */
-export type ReadCatch = (catchId: string) => Promise<PhotoAnalysis | null>;
+/** Reads one catch's photograph; null where it cannot be read now, `unreadable` where it never will be. */
+export type ReadCatch = (catchId: string) => Promise<PhotoAnalysis | 'unreadable' | null>;
 
 export interface Alike {
   catches: AlikeCatch[];
@@ -28,6 +28,8 @@ export interface Alike {
 export class FlankKeeper {
   private readonly events = new Map<string, Promise<EventFlanks>>();
   private readonly reading = new Set<string>();
+  /** Catches whose photographs cannot be read: they are not asked for again before the next start. */
+  private readonly unreadable = new Set<string>();
   private readonly storage: Storage;
 
   constructor(storage: Storage) {
@@ -68,7 +70,7 @@ export class FlankKeeper {
     );
     const wanted = new Map(others.map((other) => [other.catchId, other]));
     const unread = await this.unreadOf(
-      others.filter(({ catchId }) => !flanks.byCatch.has(catchId)),
+      others.filter(({ catchId }) => !flanks.byCatch.has(catchId) && !this.unreadable.has(catchId)),
       lengthMm,
     );
     void this.readAll(unread, readCatch);
@@ -117,6 +119,10 @@ export class FlankKeeper {
       this.reading.add(catchId);
       try {
         const analysis = await readCatch(catchId);
+        if (analysis === 'unreadable') {
+          this.unreadable.add(catchId);
+          continue;
+        }
         const record = analysis && (await this.storage.read.catches.find(catchId));
         const measurement = record && (await this.storage.read.catches.measurement(record.measurementId));
         if (analysis && record && measurement?.photographId)
