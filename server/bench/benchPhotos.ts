@@ -30,7 +30,7 @@ async function main(): Promise<void> {
       quick: { type: 'boolean', default: false },
       count: { type: 'string' },
       dir: { type: 'string' },
-      /** One part alone: reading, faults or same-fish. */
+      /** One part alone: reading, times, faults or same-fish. */
       only: { type: 'string' },
     },
   });
@@ -39,17 +39,12 @@ async function main(): Promise<void> {
   const only = (part: string): boolean => values.only === undefined || values.only === part;
   if (only('faults')) await reportFaults(dir, asked ?? (values.quick ? QUICK_FAULTS : FULL_FAULTS));
   if (only('same-fish')) await reportSameFish(dir, asked ?? (values.quick ? QUICK_PAIRS : FULL_PAIRS));
+  if (only('times')) await reportStages(dir, await drawPlain(dir, TIMED));
   if (!only('reading')) return;
-  const count = asked ?? (values.quick ? QUICK : FULL);
-  const records = await drawPhotos({
-    dir,
-    seeds: Array.from({ length: count }, (_, i) => FIRST_SEED + i),
-    threads: 2,
-    onDrawn: (done, all) => done % 20 === 0 && process.stderr.write(`drawn ${done} of ${all}\n`),
-  });
+  const records = await drawPlain(dir, asked ?? (values.quick ? QUICK : FULL));
+  const count = records.length;
   const reads = await analyseAll(dir, records);
   report(`${count} simulated photographs, seeds ${FIRST_SEED} to ${FIRST_SEED + count - 1}`, reads);
-  await reportStages(dir, records);
   await reportBoardKinds(dir, values.quick ? QUICK_KINDS : FULL_KINDS);
   if (existsSync(join(SAMPLES, 'truth.json'))) {
     const { photos } = JSON.parse(readFileSync(join(SAMPLES, 'truth.json'), 'utf8')) as {
@@ -60,6 +55,16 @@ async function main(): Promise<void> {
       await analyseAll(SAMPLES, photos.filter(isReadable)),
     );
   }
+}
+
+/** Photographs of the reporting seeds without a fault. */
+function drawPlain(dir: string, count: number): Promise<PhotoRecord[]> {
+  return drawPhotos({
+    dir,
+    seeds: Array.from({ length: count }, (_, i) => FIRST_SEED + i),
+    threads: 2,
+    onDrawn: (done, all) => done % 20 === 0 && process.stderr.write(`drawn ${done} of ${all}\n`),
+  });
 }
 
 /** A hidden reading has none; a nose off the stop moves the tail by its gap. */
@@ -128,7 +133,7 @@ const TIMED = 12;
 /** Milliseconds by stage, one photograph after the other, for 3 and 12 megapixels in Node and in a Chromium worker. */
 async function reportStages(dir: string, records: readonly PhotoRecord[]): Promise<void> {
   const photos = await Promise.all(
-    records.slice(0, TIMED).map(async (record) => ({
+    records.map(async (record) => ({
       name: record.file,
       jpeg: await readFile(join(dir, record.file)),
       board: findBoard(record.board) as MeasuringBoard,

@@ -4,7 +4,7 @@ import { medianOf } from '../median.ts';
 
 const LENGTH = 128;
 /** Lines of px looked at in each direction. */
-const LINES = 36;
+const LINES = 20;
 /** Below this bin a wave may be the ground's own: planks, corrugated sheet. */
 const FIRST_BIN = 10;
 /** JPEG's blocks of 8 px leave waves of their own at these multiples. */
