@@ -117,3 +117,29 @@ test('a path that leads nowhere, a catch that is not there and a page for others
   await expect(angler.getByText('Your role in this event does not cover that')).toBeVisible();
   await context.close();
 });
+
+test('a finding is confirmed by its key, which shows its place, and taken back by it', async ({
+  browser,
+}) => {
+  test.setTimeout(180_000);
+  const { page, context } = await signedIn(browser, 'judge');
+  const queue = `${page.url()}/judge`;
+  const confirm = page.getByRole('checkbox', { name: /^confirm:/ }).first();
+  // The demo leaves faulty photographs among those that wait.
+  for (let i = 0; i < 6; i++) {
+    await page.goto(queue);
+    await page.locator('main ul').getByRole('link').nth(i).click();
+    await expect(page.getByRole('region', { name: 'Findings' })).toBeVisible({ timeout: 60_000 });
+    if (await confirm.isVisible()) break;
+  }
+  await expect(confirm).not.toBeChecked();
+  const answer = page.getByRole('button', { name: /^Accept/ });
+  await expect(answer).toHaveText(/^Accept\s*A$/);
+  await page.keyboard.press('q');
+  await expect(confirm).toBeChecked();
+  await expect(answer).toHaveText(/with penalties/);
+  await expect(answer).toBeInViewport();
+  await page.keyboard.press('q');
+  await expect(confirm).not.toBeChecked();
+  await context.close();
+});

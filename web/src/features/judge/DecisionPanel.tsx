@@ -67,31 +67,36 @@ export function DecisionPanel({ caught, sheet, infractions, toggle }: DecisionPr
   return (
     <>
       <Penalties sheet={sheet} infractions={infractions} toggle={toggle} />
-      <ScorePreview
-        steps={steps}
-        step={step}
-        preview={previewScore(sheet, caught, steps, infractions)}
-        onSteps={setSteps}
-      />
-      <ProblemNote error={error} />
-      {hasMovedOn && <MovedOn caught={caught} sheet={sheet} onSeen={() => setSeen(latestVerdict(caught))} />}
-      {writing ? (
-        <WordsForm
-          writing={writing}
-          words={words}
-          onWords={setWords}
-          isBusy={isBusy || hasMovedOn}
-          send={sendWords}
-          close={() => setWriting(null)}
+      {/* However much was found, the answer stays in sight. */}
+      <div className="bg-base-100 grid gap-2 lg:sticky lg:-bottom-8 lg:z-10">
+        <ScorePreview
+          steps={steps}
+          step={step}
+          preview={previewScore(sheet, caught, steps, infractions)}
+          onSteps={setSteps}
         />
-      ) : (
-        <Answers
-          isBusy={isBusy || hasMovedOn}
-          hasInfractions={infractions.length > 0}
-          accept={accept}
-          write={setWriting}
-        />
-      )}
+        <ProblemNote error={error} />
+        {hasMovedOn && (
+          <MovedOn caught={caught} sheet={sheet} onSeen={() => setSeen(latestVerdict(caught))} />
+        )}
+        {writing ? (
+          <WordsForm
+            writing={writing}
+            words={words}
+            onWords={setWords}
+            isBusy={isBusy || hasMovedOn}
+            send={sendWords}
+            close={() => setWriting(null)}
+          />
+        ) : (
+          <Answers
+            isBusy={isBusy || hasMovedOn}
+            hasInfractions={infractions.length > 0}
+            accept={accept}
+            write={setWriting}
+          />
+        )}
+      </div>
       <Keys keys={keys} />
     </>
   );
