@@ -51,7 +51,7 @@ function Pair({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
         </Signal>{' '}
         {alike.why} The machine compares; you decide.
       </p>
-      <Joined alike={alike} />
+      {alike.places.length > 0 ? <Joined alike={alike} /> : <BothWhole alike={alike} />}
       <dl className="grid gap-x-6 gap-y-2 sm:grid-cols-2">
         <div>
           <dt className="text-quiet">above: this catch</dt>
@@ -72,6 +72,29 @@ function Pair({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
       </dl>
     </div>
   );
+}
+
+/** Where nothing could be matched both photographs are shown as they are. */
+function BothWhole({ alike }: { alike: AlikeCatch }) {
+  return (
+    <div className="grid gap-2">
+      <Whole photographId={alike.ownPhotographId} alt="this catch" />
+      <Whole photographId={alike.photographId} alt="the other catch" />
+    </div>
+  );
+}
+
+function Whole({ photographId, alt }: { photographId: string; alt: string }) {
+  const original = useEvidence(photographId);
+  const src = useObjectUrl(original.data);
+  if (original.isError) return <p>The photograph could not be fetched.</p>;
+  return src ? (
+    <img
+      src={src}
+      alt={`The fish of ${alt}`}
+      className="border-base-content max-h-[40vh] w-full border object-contain"
+    />
+  ) : null;
 }
 
 interface Placed {
