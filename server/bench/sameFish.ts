@@ -1,4 +1,4 @@
-import { FlankIndex, flankPattern, type IndexedFish } from '@lauta/core/flank';
+import { FlankIndex, compareFlanks, flankPattern, type IndexedFish } from '@lauta/core/flank';
 import { drawPhotos, galleryFish, type PhotoRecord } from '@lauta/sim/photos';
 import { analyseAll } from './analyseAll.ts';
 
@@ -31,6 +31,8 @@ export async function reportSameFish(dir: string, pairs: number): Promise<void> 
       if (indexOf([own, ...gallery]).search(b, 1)[0]?.id === own.id) skinFirst++;
     }
     if (!a || !b) continue;
+    // Hands in different places can leave nothing that both show.
+    if (!compareFlanks(a.flank, b.flank)) continue;
     compared++;
     const found = indexOf([a, ...gallery]).search(b, 12);
     const own = found.find(({ id }) => id === a.id);
@@ -47,7 +49,7 @@ export async function reportSameFish(dir: string, pairs: number): Promise<void> 
     `\n## The same fish: ${pairs} pairs, seeds ${FIRST_SEED} to ${FIRST_SEED + 2 * pairs - 1}, among ${GALLERY} others\n`,
   );
   print(
-    '| pairs with both flanks free | ranked first | called the same | look | false "same", of all comparisons |',
+    '| pairs of which both show a common part | ranked first | called the same | look | false "same", of all comparisons |',
   );
   print('| --- | --- | --- | --- | --- |');
   print(

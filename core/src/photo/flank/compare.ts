@@ -1,4 +1,4 @@
-import { HIDDEN, type FlankDescriptor } from './describe.ts';
+import { HIDDEN, coarserFlank, type FlankDescriptor } from './describe.ts';
 import { FLANK_COLUMNS, FLANK_ROWS } from './straighten.ts';
 
 /** How alike two flanks are. */
@@ -23,12 +23,23 @@ const LOCAL_SHIFT = [3, 2] as const;
 /** The fish shifted along itself by up to this shows how alike any two of their kind are, cells. */
 const REST_SHIFT = 56;
 const LEAST_BLOCKS = 5;
+/** Where the whole fits is looked for on a pattern coarser by this. */
+const HALF = 2;
 /** A block counts when both flanks show this share of it. */
 const LEAST_KNOWN = 0.55;
 
 interface Block {
   column: number;
   row: number;
+}
+
+/** A pattern, or a coarser one, and the size of its blocks. */
+interface Grid {
+  columns: number;
+  rows: number;
+  cells: Int8Array;
+  blockColumns: number;
+  blockRows: number;
 }
 
 const BLOCKS: readonly Block[] = (() => {
@@ -38,14 +49,28 @@ const BLOCKS: readonly Block[] = (() => {
       blocks.push({ column, row });
   return blocks;
 })();
+const HALF_BLOCKS: readonly Block[] = BLOCKS.map(({ column, row }) => ({
+  column: column / HALF,
+  row: row / HALF,
+}));
+
+function gridOf(flank: FlankDescriptor, by: number): Grid {
+  return {
+    columns: FLANK_COLUMNS / by,
+    rows: FLANK_ROWS / by,
+    cells: coarserFlank(flank, by),
+    blockColumns: BLOCK_COLUMNS / by,
+    blockRows: BLOCK_ROWS / by,
+  };
+}
 
 /** Compares two flanks block by block: first where the whole fits best, then each block near to that. */
 export function compareFlanks(a: FlankDescriptor, b: FlankDescriptor): FlankMatch | null {
-  const sparse = BLOCKS.filter((_, i) => i % 2 === 0);
+  const [halfA, halfB] = [gridOf(a, HALF), gridOf(b, HALF)];
   const fitAt = (dx: number, dy: number): number | null => {
     let [sum, energy, count] = [0, 0, 0];
-    for (const block of sparse) {
-      const fit = correlate(a, b, block, dx, dy);
+    for (const block of HALF_BLOCKS) {
+      const fit = correlate(halfA, halfB, block, dx, dy);
       if (fit === null) continue;
       sum += fit.both;
       energy += fit.energy;
@@ -55,15 +80,16 @@ export function compareFlanks(a: FlankDescriptor, b: FlankDescriptor): FlankMatc
   };
   let whole = { dx: 0, dy: 0, alike: -Infinity };
   const elsewhere: number[] = [];
-  for (let dx = -REST_SHIFT; dx <= REST_SHIFT; dx += 2) {
-    const isNear = Math.abs(dx) <= WHOLE_SHIFT[0];
-    if (!isNear && Math.abs(dx) < 2 * WHOLE_SHIFT[0]) continue;
+  const [mostX, mostY] = [Math.floor(WHOLE_SHIFT[0] / HALF), Math.floor(WHOLE_SHIFT[1] / HALF)];
+  for (let dx = -REST_SHIFT / HALF; dx <= REST_SHIFT / HALF; dx++) {
+    const isNear = Math.abs(dx) <= mostX;
+    if (!isNear && Math.abs(dx) < 2 * mostX) continue;
     let best = -Infinity;
-    for (let dy = -WHOLE_SHIFT[1]; dy <= WHOLE_SHIFT[1]; dy += 2) {
+    for (let dy = -mostY; dy <= mostY; dy++) {
       const alike = fitAt(dx, dy);
       if (alike === null) continue;
       best = Math.max(best, alike);
-      if (isNear && alike > whole.alike) whole = { dx, dy, alike };
+      if (isNear && alike > whole.alike) whole = { dx: HALF * dx, dy: HALF * dy, alike };
     }
     if (!isNear && best > -Infinity) elsewhere.push(best);
   }
@@ -71,13 +97,14 @@ export function compareFlanks(a: FlankDescriptor, b: FlankDescriptor): FlankMatc
   elsewhere.sort((p, q) => p - q);
   const apart =
     elsewhere.length >= 4 ? whole.alike - (elsewhere[Math.floor(0.8 * elsewhere.length)] as number) : 0;
+  const [fineA, fineB] = [gridOf(a, 1), gridOf(b, 1)];
   let [sum, energy, count] = [0, 0, 0];
   const places: { from: [number, number]; to: [number, number]; alike: number }[] = [];
   for (const block of BLOCKS) {
     let best: (Fit & { dx: number; dy: number }) | null = null;
     for (let dy = -LOCAL_SHIFT[1]; dy <= LOCAL_SHIFT[1]; dy++) {
       for (let dx = -LOCAL_SHIFT[0]; dx <= LOCAL_SHIFT[0]; dx++) {
-        const fit = correlate(a, b, block, whole.dx + dx, whole.dy + dy);
+        const fit = correlate(fineA, fineB, block, whole.dx + dx, whole.dy + dy);
         if (fit && (!best || fit.both / fit.energy > best.both / best.energy))
           best = { ...fit, dx: whole.dx + dx, dy: whole.dy + dy };
       }
@@ -112,27 +139,17 @@ interface Fit {
 }
 
 /** Correlation of one block of `a` with the block of `b` that lies (dx, dy) further; null when too little is known. */
-function correlate(
-  a: FlankDescriptor,
-  b: FlankDescriptor,
-  { column, row }: Block,
-  dx: number,
-  dy: number,
-): Fit | null {
-  if (
-    column + dx < 0 ||
-    row + dy < 0 ||
-    column + dx + BLOCK_COLUMNS > FLANK_COLUMNS ||
-    row + dy + BLOCK_ROWS > FLANK_ROWS
-  )
+function correlate(a: Grid, b: Grid, { column, row }: Block, dx: number, dy: number): Fit | null {
+  const { columns, rows, blockColumns, blockRows } = a;
+  if (column + dx < 0 || row + dy < 0 || column + dx + blockColumns > columns || row + dy + blockRows > rows)
     return null;
   let [n, sa, sb, saa, sbb, sab] = [0, 0, 0, 0, 0, 0];
-  for (let r = 0; r < BLOCK_ROWS; r++) {
-    let i = (row + r) * FLANK_COLUMNS + column;
-    let j = (row + r + dy) * FLANK_COLUMNS + column + dx;
-    for (let c = 0; c < BLOCK_COLUMNS; c++, i++, j++) {
-      const p = a[i] as number;
-      const q = b[j] as number;
+  for (let r = 0; r < blockRows; r++) {
+    let i = (row + r) * columns + column;
+    let j = (row + r + dy) * columns + column + dx;
+    for (let c = 0; c < blockColumns; c++, i++, j++) {
+      const p = a.cells[i] as number;
+      const q = b.cells[j] as number;
       if (p === HIDDEN || q === HIDDEN) continue;
       n++;
       sa += p;
@@ -142,7 +159,7 @@ function correlate(
       sab += p * q;
     }
   }
-  if (n < LEAST_KNOWN * BLOCK_COLUMNS * BLOCK_ROWS) return null;
+  if (n < LEAST_KNOWN * blockColumns * blockRows) return null;
   const va = saa - (sa * sa) / n;
   const vb = sbb - (sb * sb) / n;
   return { both: sab - (sa * sb) / n, energy: Math.sqrt(va * vb) + n * FLOOR };

@@ -47,6 +47,32 @@ export function describeFlank({ light }: Flank): FlankDescriptor {
   return out;
 }
 
+/**
+ * The pattern in cells that are `by` times as wide and high: means of what is known, hidden where less than half is.
+ * @param by a divisor of both sides
+ */
+export function coarserFlank(flank: FlankDescriptor, by: number): FlankDescriptor {
+  if (by === 1) return flank;
+  const [columns, rows] = [FLANK_COLUMNS / by, FLANK_ROWS / by];
+  const coarse = new Int8Array(columns * rows).fill(HIDDEN);
+  for (let row = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++) {
+      let [sum, count] = [0, 0];
+      for (let r = 0; r < by; r++) {
+        const from = (row * by + r) * FLANK_COLUMNS + column * by;
+        for (let c = 0; c < by; c++) {
+          const value = flank[from + c] as number;
+          if (value === HIDDEN) continue;
+          sum += value;
+          count++;
+        }
+      }
+      if (count >= (by * by) / 2) coarse[row * columns + column] = Math.round(sum / count);
+    }
+  }
+  return coarse;
+}
+
 /** Means over squares of known cells; NaN where none is known. */
 function boxMean(values: Float32Array, reach: number): Float32Array {
   const area = new SummedArea(FLANK_COLUMNS, FLANK_ROWS, (cell) => values[cell] as number);

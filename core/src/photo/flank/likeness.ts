@@ -26,20 +26,33 @@ export interface KnownFlank {
 const APART_WEIGHT = 2;
 /** With less than this share of the flank in both pictures what is alike tells less. */
 const FULL_SHARE = 0.22;
+/** What the square of the lengths' distance in standard uncertainties counts. */
+const LENGTH_WEIGHT = 0.04;
 const MIDDLE = 1.35;
 const STEEPNESS = 8;
 const SAME_FROM = 0.8;
 const LOOK_FROM = 0.2;
 /** Lengths of one fish differ by jaw, tail and place by about this share beside what the readings' own doubt explains. */
 const LENGTH_SHARE = 0.006;
+/** Lengths farther apart than this share are not compared. */
+const LENGTH_SPAN = 0.08;
 /** More than so many standard uncertainties apart they are two fish. */
 const MOST_SIGMAS = 3.5;
 
+/** How far two lengths are apart, in standard uncertainties of their difference. */
+function sigmasApart(a: KnownFlank, b: KnownFlank): number {
+  const doubtMm = Math.hypot(a.sigmaMm, b.sigmaMm, LENGTH_SHARE * Math.max(a.lengthMm, b.lengthMm));
+  return Math.abs(a.lengthMm - b.lengthMm) / doubtMm;
+}
+
+/** Whether the lengths allow that it is one fish: within 8 %, and within what the readings' doubt explains. */
+export function isSimilarLength(a: KnownFlank, b: KnownFlank): boolean {
+  return Math.abs(b.lengthMm / a.lengthMm - 1) <= LENGTH_SPAN && sigmasApart(a, b) <= MOST_SIGMAS;
+}
+
 /** Compares two fish by length and flank. */
 export function likenessOf(a: KnownFlank, b: KnownFlank): Likeness {
-  const doubtMm = Math.hypot(a.sigmaMm, b.sigmaMm, LENGTH_SHARE * Math.max(a.lengthMm, b.lengthMm));
-  const sigmas = Math.abs(a.lengthMm - b.lengthMm) / doubtMm;
-  if (sigmas > MOST_SIGMAS)
+  if (!isSimilarLength(a, b))
     return {
       score: 0,
       verdict: 'different',
@@ -56,7 +69,8 @@ export function likenessOf(a: KnownFlank, b: KnownFlank): Likeness {
       match,
       isSamePhoto: false,
     };
-  const score = 1 / (1 + Math.exp(-STEEPNESS * (strengthOf(match) - MIDDLE)));
+  const score =
+    1 / (1 + Math.exp(-STEEPNESS * (strengthOf(match) - LENGTH_WEIGHT * sigmasApart(a, b) ** 2 - MIDDLE)));
   const verdict = score >= SAME_FROM ? 'same' : score >= LOOK_FROM ? 'look' : 'different';
   const percent = Math.round(100 * match.alike);
   const alike = `the patterns are ${percent} % alike`;

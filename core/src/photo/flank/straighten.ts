@@ -1,6 +1,7 @@
 import type { ReachingThing } from '../checks/hand.ts';
 import type { SeenCatch } from '../checks/seenCatch.ts';
 import { boardPointOf, projectBoardPoint } from '../lens.ts';
+import type { Point } from '../point.ts';
 
 /**
  * The flank drawn in the fish's own frame: columns from behind the gill cover to the tail's wrist, rows from the back to
@@ -91,10 +92,19 @@ export function straightenFlank(seen: SeenCatch, things: readonly ReachingThing[
       const zMm = heightAt(s, across) * lengthMm;
       const [x, y] = projectBoardPoint(pose, xMm, axis.middleAt(s) + across * lengthMm, zMm);
       if (x < 1 || y < 1 || x > photo.widthPx - 2 || y > photo.heightPx - 2) continue;
+      if (isBareBoard(fish, boardPointOf(pose, x, y, 0))) continue;
       light[row * FLANK_COLUMNS + column] = lightAt(photo.data, photo.widthPx, x, y);
     }
   }
   return hidden > 0.7 * FLANK_COLUMNS ? null : { light, frame };
+}
+
+/** Where the search for the fish saw the board's own face there is no skin, whatever the guessed outline says. */
+function isBareBoard({ view, labels, piece }: SeenCatch['fish'], [xMm, yMm]: Point): boolean {
+  const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
+  const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
+  if (column < 0 || row < 0 || column >= view.columns || row >= view.rows) return false;
+  return labels[row * view.columns + column] !== piece.label;
 }
 
 /** How high the skin lies over the board, as a share of the length. */
