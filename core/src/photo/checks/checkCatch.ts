@@ -31,7 +31,7 @@ export function checkCatch(seen: SeenCatch, cardsMm: readonly Quad[]): Checked {
       mouth,
       curledFinding(seen),
       dorsalFinding(seen),
-      ...handFindings(seen, things),
+      ...handFindings(seen, things, head),
       contactFinding(seen, seeFront(head, seen.farMm), head.axisMm),
       moreFishFinding(seen, things, cardsMm),
     ],

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Finding } from '../findings.ts';
+import { viewHead } from './headView.ts';
 import { SKIN, block, seeDrawn, type Rgb } from './drawnCatch.test-data.ts';
 import { handFindings, seeReaching, type FishBox, type ReachingThing } from './hand.ts';
 
@@ -58,7 +59,7 @@ describe('what a hand hides', () => {
   const verdicts = (fromMm: number, toMm: number, untilYMm?: number): Record<string, Finding> => {
     const seen = seeDrawn({ lengthMm: LENGTH_MM, things: [arm(fromMm, toMm, SKIN, untilYMm)] });
     return Object.fromEntries(
-      handFindings(seen, seeReaching(seen)).map((finding) => [finding.check, finding]),
+      handFindings(seen, seeReaching(seen), viewHead(seen)).map((finding) => [finding.check, finding]),
     );
   };
 
@@ -87,5 +88,18 @@ describe('what a hand hides', () => {
     const found = verdicts(24, 40, 80);
     expect(found['grip-in-photo']).toMatchObject({ verdict: 'fault' });
     expect(found['grip-in-photo']?.place).not.toBeNull();
+  });
+
+  it('over the stop beside the head is looked at as a tool; the bare stop is not', () => {
+    const gripOf = (things: Parameters<typeof seeDrawn>[0]['things'] & object) => {
+      const seen = seeDrawn({ lengthMm: LENGTH_MM, things });
+      return handFindings(seen, seeReaching(seen), viewHead(seen)).find(
+        ({ check }) => check === 'grip-in-photo',
+      );
+    };
+    expect(gripOf([])?.verdict).toBe('clear');
+    const overStop = gripOf([{ outlineMm: block(-60, 2, 108, 124), colour: [40, 90, 220] }]);
+    expect(overStop?.verdict).toBe('look');
+    expect(overStop?.place).not.toBeNull();
   });
 });

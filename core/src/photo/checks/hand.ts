@@ -3,6 +3,8 @@ import { medianOf } from '../median.ts';
 import { logColourAt, type LogColour } from './logColour.ts';
 import { findingOf, type Finding, type FindingMeasure } from '../findings.ts';
 import type { Point } from '../point.ts';
+import type { HeadView } from './headView.ts';
+import type { PlateView } from './plateView.ts';
 import type { SeenCatch } from './seenCatch.ts';
 
 /** A hand, a grip or another thing that reaches from beyond the face's edge onto the fish. */
@@ -209,7 +211,11 @@ const TAIL_BOX = { alongFrom: 0.87, alongTo: 0.99, acrossFrom: 0.2, acrossTo: 0.
 const NARROW_MM = 34;
 
 /** What a hand, or a tool in it, hides of the fish. Whether fingers are under the gill cover is for people to see. */
-export function handFindings(seen: SeenCatch, things: readonly ReachingThing[]): Finding[] {
+export function handFindings(
+  seen: SeenCatch,
+  things: readonly ReachingThing[],
+  { plate, axisMm }: Pick<HeadView, 'plate' | 'axisMm'>,
+): Finding[] {
   const { farMm, toPhoto, outline } = seen;
   const middleAt = (xMm: number): number => {
     const i = outline.xMm.findIndex((x) => x >= xMm);
@@ -248,11 +254,60 @@ export function handFindings(seen: SeenCatch, things: readonly ReachingThing[]):
     ? findingOf('hand-in-gills', 'look', 0.5, 'Fingers are at the gill cover: look whether any is under it.', at(0.24), share(gillHand.coverOf(GILL_BOX))) // prettier-ignore
     : findingOf('hand-in-gills', 'clear', 0.85, 'No fingers are at the gill cover.');
 
+  return [tail, eye, gills, gripFinding(seen, things, plate, axisMm)];
+}
+
+/** A tool that leaves over the stop hides a part of the plate beside the head: so far from the nose, mm. */
+const BESIDE_HEAD_MM = [24, 66] as const;
+/** At the plate's own ends other things show, mm. */
+const PLATE_END_MM = 8;
+/** It hides so much of it, mm of its width and share of its height. */
+const LEAST_ON_PLATE_MM = 7;
+const LEAST_HIGH_SHARE = 0.1;
+
+/** A tool still at the head: it reaches over the board's edge beside the head, or over the stop. */
+function gripFinding(
+  { farMm, toPhoto, pattern }: SeenCatch,
+  things: readonly ReachingThing[],
+  plate: PlateView | null,
+  axisMm: number,
+): Finding {
+  const check = 'grip-in-photo';
+  const why = 'Something narrow reaches from the head over the board’s edge, like a gripping tool.';
   const tool = things.find(
     ({ fromMm, toMm }) => toMm - fromMm < NARROW_MM && fromMm < 0.18 * farMm && toMm < 0.22 * farMm,
   );
-  const grip = tool
-    ? findingOf('grip-in-photo', tool.side === 'near' ? 'fault' : 'look', tool.side === 'near' ? 0.7 : 0.5, 'Something narrow reaches from the head over the board’s edge, like a gripping tool.', toPhoto((tool.fromMm + tool.toMm) / 2, tool.side === 'near' ? seen.pattern.widthMm : 0)) // prettier-ignore
-    : findingOf('grip-in-photo', 'clear', 0.7, 'No tool is seen at the head.');
-  return [tail, eye, gills, grip];
+  if (tool) {
+    const [verdict, confidence, yMm] =
+      tool.side === 'near' ? (['fault', 0.7, pattern.widthMm] as const) : (['look', 0.5, 0] as const);
+    return findingOf(check, verdict, confidence, why, toPhoto((tool.fromMm + tool.toMm) / 2, yMm));
+  }
+  const overStopMm = plate && besideHeadMm(plate, axisMm);
+  return overStopMm !== null
+    ? findingOf(check, 'look', 0.55, 'Something lies over the stop beside the head, like a gripping tool.', toPhoto(0, overStopMm, LOW_ON_PLATE_MM)) // prettier-ignore
+    : findingOf(check, 'clear', 0.7, 'No tool is seen at the head.');
+}
+
+const LOW_ON_PLATE_MM = 8;
+
+/** Where across the board something other than the head hides the plate, mm; null where nothing does. */
+function besideHeadMm(
+  { columns, rows, cellsPerMm, fromYMm, other }: PlateView,
+  axisMm: number,
+): number | null {
+  let start: number | null = null;
+  for (let column = Math.ceil(PLATE_END_MM * cellsPerMm); column <= columns; column++) {
+    const yMm = fromYMm + column / cellsPerMm;
+    const off = Math.abs(yMm - axisMm);
+    let high = 0;
+    if (column < columns - PLATE_END_MM * cellsPerMm && off > BESIDE_HEAD_MM[0] && off < BESIDE_HEAD_MM[1])
+      for (let row = 0; row < rows; row++) high += other[row * columns + column] as number;
+    if (high >= LEAST_HIGH_SHARE * rows) {
+      start ??= yMm;
+      continue;
+    }
+    if (start !== null && yMm - start >= LEAST_ON_PLATE_MM) return (start + yMm) / 2;
+    start = null;
+  }
+  return null;
 }

@@ -13,6 +13,8 @@ export interface CodeCandidate {
   contrast: number;
   /** How finely dark and light are mixed, both ways: about 0.5 to 1 for a code. */
   grain: number;
+  /** The picture ends within the card about it. */
+  isCut: boolean;
 }
 
 /** The code itself is some 31 mm square; beyond its quiet zone the card is white up to 27 mm from its middle. */
@@ -61,7 +63,7 @@ export function findCodes(
     }),
   );
   const spokes = ring.filter((_, i) => i < RING_PLACES && i % 3 === 0);
-  const found: (Omit<CodeCandidate, 'grain'> & { score: number })[] = [];
+  const found: (Omit<CodeCandidate, 'grain' | 'isCut'> & { score: number })[] = [];
   for (let row = reach; row < rows - reach; row += 2) {
     for (let column = reach; column < columns - reach; column += 2) {
       const mean = means.meanAround(column, row, reach);
@@ -103,7 +105,25 @@ export function findCodes(
     .map((one) => ({ ...one, score: one.whiteShare * Math.min(1, one.grain / FULL_GRAIN) }))
     .sort((a, b) => b.score - a.score)
     .slice(0, MOST_CANDIDATES)
-    .map(({ xMm, yMm, whiteShare, contrast, grain }) => ({ xMm, yMm, whiteShare, contrast, grain }));
+    .map(({ xMm, yMm, whiteShare, contrast, grain }) => ({
+      xMm,
+      yMm,
+      whiteShare,
+      contrast,
+      grain,
+      isCut: !isWholeAround(view, xMm, yMm),
+    }));
+}
+
+/** Whether the picture shows everything within a code's ring. */
+function isWholeAround(view: CardView, xMm: number, yMm: number): boolean {
+  return [0, 1, 2, 3].every((quarter) => {
+    const turn = (quarter * Math.PI) / 2;
+    const column = Math.floor((xMm + RING_MM[1] * Math.cos(turn) - view.fromXMm) * view.cellsPerMm);
+    const row = Math.floor((yMm + RING_MM[1] * Math.sin(turn) - view.fromYMm) * view.cellsPerMm);
+    const isInside = column >= 0 && row >= 0 && column < view.columns && row < view.rows;
+    return isInside && view.inPhoto[row * view.columns + column] === 1;
+  });
 }
 
 /** Mean step between places a module apart over the spread of all, the lesser of both directions. */

@@ -52,7 +52,14 @@ const SHEET: Sheet = {
   glareShare: 0,
   isCut: false,
 };
-const CODE: CodeCandidate = { xMm: 300, yMm: -100, whiteShare: 0.9, contrast: 0.18, grain: 0.7 };
+const CODE: CodeCandidate = {
+  xMm: 300,
+  yMm: -100,
+  whiteShare: 0.9,
+  contrast: 0.18,
+  grain: 0.7,
+  isCut: false,
+};
 
 describe('the card about a code', () => {
   it('is an ID-1 card, 85.6 × 54 mm (ISO/IEC 7810), with the code 7 mm from three of its edges', () => {
@@ -123,6 +130,9 @@ describe('what is said of the identifier', () => {
       'identifier-missing': 'clear',
       'identifier-cropped': 'look',
     });
+    const cutCode = { ...CODE, whiteShare: 0.41, grain: 0.58, isCut: true };
+    expect(verdicts({ unread: [cutCode] })['identifier-cropped']).toBe('fault');
+    expect(verdicts({ unread: [{ ...cutCode, grain: 0.35 }] })['identifier-cropped']).toBe('clear');
   });
 
   it('is hidden by glare when the card’s white is brighter than a picture can tell', () => {

@@ -38,6 +38,8 @@ const GLARE_SHARE = 0.15;
 /** White about letters: a card whose code is hidden still shows its text. */
 const LETTERS_WHITE = 0.72;
 const LETTERS_GRAIN = 0.34;
+/** So finely mixed at the picture's edge it is a code's part. */
+const CUT_GRAIN = 0.5;
 
 function isWholeCard({ longMm, shortMm }: Sheet): boolean {
   return longMm > WHOLE_LONG_MM[0] && longMm < WHOLE_LONG_MM[1] && shortMm > WHOLE_SHORT_MM[0] && shortMm < WHOLE_SHORT_MM[1]; // prettier-ignore
@@ -50,9 +52,12 @@ function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPhoto: ToP
     );
   if (codes.length > 0) return clear('The card’s code was read.');
   const whole = sheets.find((sheet) => isWholeCard(sheet) && !sheet.isCut);
-  const cut = sheets.find(
+  const cutSheet = sheets.find(
     (sheet) => sheet.isCut && sheet.shortMm > 0.5 * PART_SHORT_MM && sheet.longMm < WHOLE_LONG_MM[1],
   );
+  // The white about a code that is cut is too little to count.
+  const cutCode = unread.find(({ isCut, grain }) => isCut && grain > CUT_GRAIN);
+  const cut = cutSheet ?? cutCode;
   const glaring = sheets.find((sheet) => sheet.glareShare > GLARE_SHARE && sheet.shortMm > PART_SHORT_MM);
   const letters = unread.find(({ whiteShare, grain }) => whiteShare > LETTERS_WHITE && grain > LETTERS_GRAIN);
   const part =
