@@ -1,0 +1,145 @@
+import { describe, expect, it } from 'vitest';
+import {
+  HAZARDS,
+  HOOK_PLACES,
+  SCHOOLS,
+  SCHOOL_PLACES,
+  UNHOOKING,
+  airLimitSeconds,
+  clockVerdict,
+  fightLimitSeconds,
+  G_PER_POUND,
+  hazardOf,
+  hookAdvice,
+  isBoardHot,
+  isLiftForbidden,
+  judgeVitality,
+  schoolsAt,
+  sideOf,
+} from './index.ts';
+import { HAZARD_IDS } from './hazards.ts';
+
+const MILD = { waterCelsius: 15, airCelsius: 18 };
+
+describe('air and fight', () => {
+  it('hold the schools’ figures in mild water (common practice, no source)', () => {
+    expect(airLimitSeconds('six-seconds', MILD)).toBe(6);
+    expect(airLimitSeconds('thirty-seconds', MILD)).toBe(30);
+    expect(airLimitSeconds('breath', MILD)).toBeLessThan(30);
+  });
+
+  it('are shortened by warm water, never lengthened by cold (direction: Gingerich et al. 2007)', () => {
+    const at = (waterCelsius: number | null): number =>
+      airLimitSeconds('thirty-seconds', { waterCelsius, airCelsius: 18 });
+    expect([at(null), at(4), at(20), at(24), at(28), at(33)]).toEqual([30, 30, 30, 23, 15, 15]);
+  });
+
+  it('follow the event’s sheet where it is stricter', () => {
+    expect(airLimitSeconds('thirty-seconds', MILD, 10)).toBe(10);
+    expect(airLimitSeconds('six-seconds', MILD, 10)).toBe(6);
+  });
+
+  it('forbid the lift below freezing, and only there (common practice: eyes and gills freeze)', () => {
+    expect(isLiftForbidden({ waterCelsius: 3, airCelsius: -0.1 })).toBe(true);
+    expect(isLiftForbidden({ waterCelsius: 3, airCelsius: 0 })).toBe(false);
+    expect(isLiftForbidden({ waterCelsius: 3, airCelsius: null })).toBe(false);
+    expect(airLimitSeconds('thirty-seconds', { waterCelsius: 3, airCelsius: -2 })).toBe(0);
+    expect(isBoardHot({ waterCelsius: 24, airCelsius: 31 })).toBe(true);
+  });
+
+  it('give a pound a minute: a fish of 10 to 12 lb, usually in after 7 to 8 minutes, is inside (common practice)', () => {
+    expect(fightLimitSeconds(10 * G_PER_POUND, MILD)).toBe(600);
+    expect(fightLimitSeconds(12 * G_PER_POUND, MILD)).toBeGreaterThan(8 * 60);
+    expect(fightLimitSeconds(0.2 * G_PER_POUND, MILD)).toBe(60);
+  });
+
+  it('turn from good over soon to over', () => {
+    expect([4.1, 4.2, 6, 6.1].map((seconds) => clockVerdict(seconds, 6))).toEqual([
+      'good',
+      'soon',
+      'soon',
+      'over',
+    ]);
+  });
+});
+
+describe('hazards and holds', () => {
+  it('cover every kind once, with hazard, hold and what never to do', () => {
+    expect(HAZARDS.map(({ id }) => id)).toEqual([...HAZARD_IDS]);
+    for (const { hazard, hold, never } of HAZARDS) {
+      expect(Math.min(hazard.length, hold.length, never.length)).toBeGreaterThan(8);
+      expect(never.startsWith('Never')).toBe(true);
+    }
+  });
+
+  it.each([
+    ['Largemouth bass', 'bass'],
+    ['Smallmouth bass', 'small-mouthed-bass'],
+    ['Striped bass', 'striped-bass'],
+    ['Spotted seatrout', 'sea-trout'],
+    ['Rainbow trout', 'trout'],
+    ['Northern pike', 'pike'],
+    ['Walleye', 'perch'],
+    ['Sea catfish', 'sea-catfish'],
+  ])('%s is a %s', (name, id) => {
+    expect(hazardOf(name)?.id).toBe(id);
+  });
+
+  it('say nothing of a fish that nobody described', () => {
+    expect(hazardOf('Lungfish')).toBeNull();
+  });
+
+  it('give steps for every place of a hook, and cut the leader where it is deep', () => {
+    for (const place of HOOK_PLACES) expect(UNHOOKING[place].length).toBeGreaterThan(0);
+    expect(UNHOOKING.deep.join(' ')).toContain('cut the leader');
+    expect(hookAdvice('lip', false)).toMatchObject({ mayBeTagged: true, words: [] });
+    for (const [place, bleeds] of [
+      ['deep', false],
+      ['gills', false],
+      ['lip', true],
+      [null, true],
+    ] as const)
+      // prettier-ignore
+      expect(hookAdvice(place, bleeds)).toMatchObject({ mayBeTagged: false, restSeconds: 60 });
+  });
+});
+
+describe('vitality', () => {
+  it('is impaired over tested, doubtful counting as impaired (RAMP: Davis 2010; 0/5, 2/5 and 2/4 by hand)', () => {
+    const all = { upright: 'yes', gills: 'yes', 'tail-grab': 'yes', fins: 'yes', pulls: 'yes' } as const;
+    expect(judgeVitality(all)).toMatchObject({ share: 0, state: 'lively' });
+    expect(judgeVitality({ ...all, fins: 'no', pulls: 'doubtful' })).toMatchObject({
+      share: 0.4,
+      state: 'weak',
+    });
+    expect(judgeVitality({ upright: 'yes', gills: 'no', fins: 'no', pulls: 'yes' }).share).toBe(0.5);
+  });
+
+  it('is unknown when nobody looked', () => {
+    expect(judgeVitality({})).toMatchObject({ share: null, state: 'unknown' });
+  });
+});
+
+describe('schools', () => {
+  it('are each a question with at least two sides, the usual one among them, shown somewhere', () => {
+    expect(new Set(SCHOOLS.map(({ id }) => id)).size).toBe(20);
+    for (const { sides, usual, shownAt } of SCHOOLS) {
+      expect(sides.length).toBeGreaterThanOrEqual(2);
+      expect(sides.map(({ id }) => id as string)).toContain(usual);
+      expect(shownAt.length).toBeGreaterThan(0);
+    }
+    for (const place of SCHOOL_PLACES) expect(schoolsAt(place).length).toBeGreaterThan(0);
+  });
+
+  it('go by the event where it may decide, else by the person, else as usual', () => {
+    expect(sideOf('tail', {})).toBe('untouched');
+    expect(sideOf('tail', { tail: 'pinched' })).toBe('pinched');
+    expect(sideOf('tail', { tail: 'pinched' }, { tail: 'untouched' })).toBe('untouched');
+    // How long a fish is out of the water is no matter for a choice of the sheet here: its figure is a limit of its own.
+    expect(sideOf('air-time', { 'air-time': 'breath' }, { 'air-time': 'six-seconds' })).toBe('breath');
+  });
+
+  it('pass over what an older version stored and nobody knows any more', () => {
+    expect(sideOf('hand', { hand: 'two-hands' })).toBe('none');
+  });
+});
