@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ROLES } from '@lauta/core/people';
 import { boardSchema } from './board.ts';
+import { handlingSchema } from './care.ts';
 import { benchNotesSchema, marksSchema } from './photo.ts';
 import { infractionSchema, ruleSheetSchema } from './rules.ts';
 
@@ -79,6 +80,8 @@ export const claimCatchSchema = z
     measurement: measurementInputSchema,
     claimedSteps: z.int().min(0).max(100_000),
     identifierCode: z.string().trim().toUpperCase().max(12).nullable(),
+    /** From hook-up to release; absent in claims of versions without the clock, and where nobody tapped. */
+    handling: handlingSchema.optional(),
   })
   .refine((claim) => claim.photographs.some((one) => one.photographId === claim.measurement.photographId), {
     message: 'the measured photograph is not among the claim’s',

@@ -1,4 +1,5 @@
 export * from './board.ts';
+export * from './care.ts';
 export * from './commands.ts';
 export * from './people.ts';
 export * from './photo.ts';

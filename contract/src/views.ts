@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Handling } from '@lauta/core/care';
 import type { BoardReading, MeasuringBoard } from '@lauta/core/photo';
 import type { Infraction } from '@lauta/core/rules';
 import type { NotCounting, Standing } from '@lauta/core/scoring';
@@ -130,6 +131,8 @@ export interface CatchView extends CatchSummary {
   capturedSource: 'photograph' | 'device' | 'typed';
   deviceId: string;
   identifierCode: string | null;
+  /** How the fish was treated; null where nobody tapped the clock. */
+  handling: Handling | null;
   /** The code of the day for this entrant; only for the entrant and for judges. */
   expectedCode: string | null;
   measurement: { measurementId: string; photographId: string; reading: BoardReading };

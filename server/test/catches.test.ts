@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
-import type { CatchView, StandingsView } from '@lauta/contract';
+import type { CatchView, LedgerCheckView, StandingsView } from '@lauta/contract';
 import {
   claim,
   claimBody,
@@ -336,5 +336,50 @@ describe('the standings', () => {
     const page = await standings(own, '?page=2&pageSize=1');
     expect(page).toMatchObject({ page: 2, pageSize: 1, total: 2 });
     expect(page.standings).toHaveLength(1);
+  });
+});
+
+describe('how a fish was treated', () => {
+  const handling = {
+    events: [
+      { step: 'hooked', atMs: 1_781_000_000_000 },
+      { step: 'lifted', atMs: 1_781_000_095_000 },
+      { step: 'returned', atMs: 1_781_000_101_000, tappedAtMs: 1_781_000_300_000 },
+    ],
+    airLimitSeconds: 6,
+    guessedMassG: 907,
+    waterCelsius: 21.5,
+    airCelsius: null,
+    hookPlace: 'lip',
+    bleeds: false,
+    signs: { upright: 'yes', fins: 'doubtful' },
+  } as const;
+
+  const ledgerCheck = async (of: TestEvent): Promise<LedgerCheckView> =>
+    (await send(world, of.director, 'get', `/api/events/${of.eventId}/ledger/check`)).body as LedgerCheckView;
+
+  it('stands in the record of the catch and in the ledger, and a changed row is found', async () => {
+    const own = await holdEvent(world);
+    const body = { ...(await claimBody(world, own.angler, own.eventId, own.entrantId)), handling };
+    const sent = await sendCommand(world, own.angler, 'catch.claim', own.eventId, body as never);
+    expect(sent.status).toBe(200);
+    expect((await view(body.catchId, own.angler)).handling).toEqual(handling);
+    expect((await ledgerCheck(own)).ok).toBe(true);
+    await world.pool.query('UPDATE catches SET handling = NULL WHERE catch_id = ?', [body.catchId]);
+    expect(await ledgerCheck(own)).toMatchObject({ ok: false, firstFault: { fault: 'record-differs' } });
+  });
+
+  it('may be missing, as in claims of pages without the clock', async () => {
+    expect((await view(await claim(world, event))).handling).toBeNull();
+  });
+
+  it.each([
+    ['times that run backwards', { events: [...handling.events].reverse() }],
+    ['a step that nobody knows', { events: [{ step: 'kissed', atMs: 1 }] }],
+    ['water that boils', { waterCelsius: 100 }],
+    ['a sign that nobody knows', { signs: { winks: 'yes' } }],
+    ['more than eighty taps', { events: Array.from({ length: 81 }, () => handling.events[0]) }],
+  ])('is refused with %s', async (_, change) => {
+    expect((await refusedClaim({ handling: { ...handling, ...change } })).status).toBe(400);
   });
 });

@@ -8,7 +8,7 @@ export interface WaterEvent {
   /** Device time, ms since 1970. */
   atMs: number;
   /** The time that the tap gave, where it was mended afterwards. */
-  tappedAtMs?: number;
+  tappedAtMs?: number | undefined;
 }
 
 /** One time out of the water; `toMs` is null while it lasts. */

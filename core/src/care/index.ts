@@ -13,6 +13,7 @@ export {
   type WaterEvent,
   type WaterStep,
 } from './catchClock.ts';
+export type { Handling } from './handling.ts';
 export {
   FREE_TREBLE,
   HAZARDS,
@@ -49,6 +50,7 @@ export {
   type SideOf,
 } from './schools.ts';
 export {
+  SIGNS_SEEN,
   SIGN_WORDS,
   VITALITY_SIGNS,
   judgeVitality,

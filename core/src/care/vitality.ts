@@ -14,8 +14,9 @@ export const SIGN_WORDS: Record<VitalitySign, string> = {
   pulls: 'It pulls or bites down.',
 };
 
-/** Yes, no, or doubtful; a sign that was not looked for is left out. */
-export type SignSeen = 'yes' | 'no' | 'doubtful';
+/** A sign that was not looked for is left out. */
+export const SIGNS_SEEN = ['yes', 'no', 'doubtful'] as const;
+export type SignSeen = (typeof SIGNS_SEEN)[number];
 
 export interface Vitality {
   tested: number;

@@ -1,4 +1,5 @@
 import type { CatchMark, CatchState, DecisionInput } from '@lauta/contract';
+import type { Handling } from '@lauta/core/care';
 import type { StoredReading } from '@lauta/core/photo';
 
 export interface CatchRecord {
@@ -18,6 +19,7 @@ export interface CatchRecord {
   claimedSteps: number;
   measurementId: string;
   identifierCode: string | null;
+  handling: Handling | null;
   withdrawnAt: Date | null;
   state: CatchState;
 }

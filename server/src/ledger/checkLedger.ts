@@ -132,7 +132,9 @@ async function claimStands(stores: Stores, body: Record<string, unknown>): Promi
     claimedSteps: record.claimedSteps,
     measurement: { measurementId: record.measurementId, reading: measurement?.reading ?? null },
   };
-  return Object.entries(now).every(([field, value]) => canonicalEqual(value, body[field]));
+  // Entries of versions without the clock hold no such field.
+  const isHandledSo = canonicalEqual(record.handling, body['handling'] ?? null);
+  return isHandledSo && Object.entries(now).every(([field, value]) => canonicalEqual(value, body[field]));
 }
 
 async function verdictStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {

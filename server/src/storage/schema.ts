@@ -14,6 +14,7 @@ import {
   varchar,
 } from 'drizzle-orm/mysql-core';
 import type { CatchMark, CatchState, DecisionInput } from '@lauta/contract';
+import type { Handling } from '@lauta/core/care';
 import type { KeptFlank } from '@lauta/core/flank';
 import type { StoredReading, PhotoExif } from '@lauta/core/photo';
 import type { Role } from '@lauta/core/people';
@@ -302,6 +303,8 @@ export const catches = mysqlTable(
     claimedSteps: int('claimed_steps').notNull(),
     measurementId: uuid('measurement_id').notNull(),
     identifierCode: varchar('identifier_code', { length: 12 }),
+    /** How the fish was treated; null where nobody tapped the clock. */
+    handling: json('handling').$type<Handling>(),
     withdrawnAt: instant('withdrawn_at'),
     /** Follows from verdicts, answers and withdrawal; kept here so that a queue can be asked for. */
     state: varchar('state', { length: 12 }).$type<CatchState>().notNull(),

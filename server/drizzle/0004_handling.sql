@@ -1,0 +1,1 @@
+ALTER TABLE `catches` ADD `handling` json;
