@@ -4,6 +4,7 @@ import { PlainFrame } from './frame/PlainFrame.tsx';
 import { Empty, Failed, Loading } from './frame/states.tsx';
 import { BoardsPage } from './features/boards/BoardsPage.tsx';
 import { NewBoardPage } from './features/boards/NewBoardPage.tsx';
+import { SettingsPage } from './features/care/SettingsPage.tsx';
 import { CatchPage } from './features/catch/CatchPage.tsx';
 import { EventPage } from './features/event/EventPage.tsx';
 import { EventsPage } from './features/event/EventsPage.tsx';
@@ -86,6 +87,7 @@ export const routes: RouteObject[] = [
               { path: ':catchId/alike/:otherId', element: <AlikePage /> },
             ],
           },
+          { path: 'settings', element: <SettingsPage /> },
           { path: 'standings', element: <StandingsPage /> },
           { path: 'records', element: <LedgerPage /> },
         ],

@@ -31,7 +31,8 @@ function placesOf(event: EventView, { roles, entrantId }: PlaceInEvent): { day: 
     });
   }
   day.push({ to: 'standings', name: 'Standings' }, { to: 'records', name: 'Records' });
-  return { day, under: [{ to: '.', name: 'Event', end: true }] };
+  const under: Place[] = entrantId ? [{ to: 'settings', name: 'Settings' }] : [];
+  return { day, under: [{ to: '.', name: 'Event', end: true }, ...under] };
 }
 
 export function EventFrame() {
@@ -125,7 +126,7 @@ export function EventFrame() {
         >
           <div className="ruled grid">
             {[...day, ...under]
-              .filter((one) => one.to === 'records' || one.to === '.')
+              .filter((one) => one.to === 'records' || one.to === '.' || one.to === 'settings')
               .map((one) => (
                 <NavLink
                   key={one.to}

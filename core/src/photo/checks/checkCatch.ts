@@ -33,7 +33,7 @@ export function checkCatch(seen: SeenCatch, cardsMm: readonly Quad[]): Checked {
       dorsalFinding(seen),
       ...handFindings(seen, things, head),
       contactFinding(seen, seeFront(head, seen.farMm), head.axisMm),
-      moreFishFinding(seen, things, cardsMm),
+      moreFishFinding(seen, cardsMm),
     ],
     things,
     noseGapMm: nose && Math.max(0, nose.gapMm),

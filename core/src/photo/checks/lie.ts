@@ -69,7 +69,7 @@ export function dorsalFinding({ fish, outline, farMm, toPhoto, pattern }: SeenCa
   const greyer = -medianOf(chromas);
   const place: Point = toPhoto(0.5 * farMm, pattern.widthMm / 2);
   // Two signs that agree make a fault: the far side is the lighter, and it is no more colourful.
-  if (lighter < -0.38 && greyer < 0.06)
+  if (lighter < -0.28 && greyer < 0.12)
     return findingOf(
       check,
       'fault',
@@ -77,13 +77,15 @@ export function dorsalFinding({ fish, outline, farMm, toPhoto, pattern }: SeenCa
       'The belly is at the far side: the back points to the angler.',
       place,
     );
-  if (lighter < 0)
+  if (lighter < -0.06)
     return findingOf(check, 'look', 0.5, 'The flank is lighter at the far side: is the belly there?', place);
   return findingOf(check, 'clear', lighter > 0.25 ? 0.9 : 0.6, 'The back is at the far side.');
 }
 
 /** A tail that lies straight continues the body's axis within this share of the length. */
-const MOST_ASIDE_SHARE = 0.04;
+const MOST_ASIDE_SHARE = 0.018;
+/** Where the outline has no large fins, shares of the length: fins draw the middle aside. */
+const FINLESS = [[0.06, 0.32], [0.75, 0.87]] as const; // prettier-ignore
 
 /** Whether the tail is bent aside. One that stands up shows from above by its shadow alone, and stains look like that. */
 export function curledFinding({ outline, farMm, toPhoto }: SeenCatch): Finding {
@@ -96,7 +98,7 @@ export function curledFinding({ outline, farMm, toPhoto }: SeenCatch): Finding {
       ? []
       : [[xMm, ((outline.upperMm[i] as number) + (outline.lowerMm[i] as number)) / 2] as const];
   });
-  const body = middles.filter(([x]) => x > 0.2 * farMm && x < 0.78 * farMm);
+  const body = middles.filter(([x]) => FINLESS.some(([from, to]) => x > from * farMm && x < to * farMm));
   const end = middles.filter(([x]) => x > 0.9 * farMm && x < 0.98 * farMm);
   if (body.length < 20 || end.length < 3)
     return findingOf(check, 'clear', 0.4, 'Too little of the body is free to tell.');

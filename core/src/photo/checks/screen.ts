@@ -121,13 +121,16 @@ function peakOf(spectrum: Float64Array): GridSeen {
   return best;
 }
 
-const FAULT_STRENGTH = 8;
-const LOOK_STRENGTH = 6.5;
+/** Waves of about two px are also left by sharpening and by fine grain: there more is asked. */
+const FINE_PX = 2.15;
+const FAULT_STRENGTH = { fine: 8, other: 6 } as const;
+const LOOK_STRENGTH = { fine: 6.5, other: 3.6 } as const;
 
 export function screenFinding({ strength, periodPx }: GridSeen): Finding {
   const check = 'screen-photo';
   const why = `A grid of ${periodPx.toFixed(1)} px goes through the picture, as when a screen is photographed.`;
-  if (strength > FAULT_STRENGTH) return findingOf(check, 'fault', 0.75, why);
-  if (strength > LOOK_STRENGTH) return findingOf(check, 'look', 0.5, why);
+  const kind = periodPx < FINE_PX ? 'fine' : 'other';
+  if (strength > FAULT_STRENGTH[kind]) return findingOf(check, 'fault', 0.75, why);
+  if (strength > LOOK_STRENGTH[kind]) return findingOf(check, 'look', 0.5, why);
   return findingOf(check, 'clear', 0.7, 'No screen’s grid was found.');
 }

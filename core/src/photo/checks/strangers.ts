@@ -3,22 +3,13 @@ import type { Quad } from '../point.ts';
 import { NOSE_HEIGHT_SHARE, type HeadView } from './headView.ts';
 import { medianOf } from '../median.ts';
 import { logColourAt } from './logColour.ts';
-import type { ReachingThing } from './hand.ts';
 import type { SeenCatch } from './seenCatch.ts';
 
 /** A second fish is at least so long and so thick, mm. */
 const LEAST_LONG_MM = 105;
 const LEAST_THICK_MM = 9;
-/** What crosses the near edge over more than this is wider than an arm with its fingers, mm and share of the length. */
-const WIDER_THAN_ARM_MM = 150;
-const WIDER_SHARE = 0.4;
-
 /** Whether something long lies on the face beside the fish. */
-export function moreFishFinding(
-  seen: SeenCatch,
-  things: readonly ReachingThing[],
-  cardsMm: readonly Quad[],
-): Finding {
+export function moreFishFinding(seen: SeenCatch, cardsMm: readonly Quad[]): Finding {
   const { fish, toPhoto } = seen;
   const { view, pieces, piece } = fish;
   const isCard = (xMm: number, yMm: number): boolean =>
@@ -51,18 +42,6 @@ export function moreFishFinding(
       },
     );
   }
-  const wide = things.find(
-    ({ side, fromMm, toMm }) =>
-      side === 'near' && toMm - fromMm > Math.max(WIDER_THAN_ARM_MM, WIDER_SHARE * seen.farMm),
-  );
-  if (wide)
-    return findingOf(
-      'more-fish',
-      'look',
-      0.4,
-      'Something wider than an arm lies over the board’s near edge.',
-      toPhoto((wide.fromMm + wide.toMm) / 2, seen.pattern.widthMm),
-    );
   return findingOf('more-fish', 'clear', 0.8, 'One fish lies on the board.');
 }
 

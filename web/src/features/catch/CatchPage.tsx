@@ -12,6 +12,7 @@ import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Field } from '../../frame/Field.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { HandlingRecord } from '../care/HandlingRecord.tsx';
 import { useBoards } from '../boards/queries.ts';
 import { CatchBench } from '../photo/CatchBench.tsx';
 import { FindingsList } from '../photo/FindingsList.tsx';
@@ -96,6 +97,7 @@ function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }
             onShow={({ place }) => setFocus(place && { place })}
           />
         )}
+        {caught.handling && <HandlingRecord handling={caught.handling} />}
         {caught.isOwn && <Withdrawal caught={caught} />}
       </div>
       <div className="grid gap-4 lg:col-span-2">

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { Identifier } from '@lauta/core/identifier';
+import type { Handling } from '@lauta/core/care';
 import { MARK_NAMES, type BoardMarks, type MarkName, type Point } from '@lauta/core/photo';
 import { stepsReached, type RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatSteps } from '@lauta/core/units';
@@ -33,6 +34,8 @@ interface Props {
   card: Identifier | null;
   change: (part: Partial<CatchDraft>) => void;
   putAway: () => void;
+  /** How the fish was treated, as far as it was tapped. */
+  handling: Handling | null;
   onClaimed: (claimed: Claimed) => void;
 }
 
@@ -84,6 +87,7 @@ function OpenBench({
   card,
   change,
   putAway,
+  handling,
   onClaimed,
   bench,
   photo,
@@ -194,6 +198,7 @@ function OpenBench({
     code,
     marks,
     bench: notes,
+    handling,
     onClaimed,
   });
   const canClaim =

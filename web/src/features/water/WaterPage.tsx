@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { parsePayload } from '@lauta/core/identifier';
+import { clockOf } from '@lauta/core/care';
 import { formatSteps } from '@lauta/core/units';
 import { appNow, useNow } from '../../clock/appClock.ts';
 import { sendCommand } from '../../door/door.ts';
@@ -15,7 +16,10 @@ import { CatchLines } from '../catch/CatchLines.tsx';
 import { useOwnCatches } from '../catch/queries.ts';
 import { MARK_WORDS } from '../catch/words.ts';
 import { useIdentifiers, useRules } from '../event/queries.ts';
+import { useCareChoices } from '../care/choices.ts';
 import { ClaimBench } from './ClaimBench.tsx';
+import { FishClock } from './FishClock.tsx';
+import { NO_FISH, handlingOf, useRunningCatch } from './runningCatch.ts';
 import { PhotoSource } from '../photo/PhotoSource.tsx';
 import { SimulatedCamera } from '../photo/SimulatedCamera.tsx';
 import { dayOfNow } from './dayOfNow.ts';
@@ -40,6 +44,9 @@ export function WaterPage() {
   const payload = identifiers.data?.find((one) => one.dayId === today?.dayId)?.payload ?? null;
   const card = useMemo(() => (payload === null ? null : parsePayload(payload)), [payload]);
   const [claimed, setClaimed] = useState<Claimed | null>(null);
+  const [chosenSpecies, setChosenSpecies] = useState<string | null>(null);
+  const { running, put: putRunning } = useRunningCatch(eventId);
+  const care = useCareChoices();
 
   if (rules.isError) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
   if (stored.isError) return <Failed error={stored.error} retry={() => void stored.refetch()} />;
@@ -66,8 +73,25 @@ export function WaterPage() {
     setClaimed(null);
     put(newDraft(photo, appNow(), choices));
   };
+  const speciesId = draft?.speciesId ?? chosenSpecies ?? choices.speciesId;
+  const clock = (compact: boolean) => (
+    <FishClock
+      running={running}
+      put={putRunning}
+      sheet={sheet}
+      speciesId={speciesId}
+      onSpecies={(chosen) => {
+        rememberChoices({ speciesId: chosen });
+        setChosenSpecies(chosen);
+        change({ speciesId: chosen });
+      }}
+      compact={compact}
+    />
+  );
+  const isOn = running.events.length > 0;
+  const isOver = clockOf(running.events, 0).phase === 'over';
   if (draft) {
-    return (
+    const bench = (
       <ClaimBench
         draft={draft}
         sheet={sheet}
@@ -78,11 +102,23 @@ export function WaterPage() {
           rememberChoices(part);
         }}
         putAway={() => put(null)}
+        handling={handlingOf(running, care)}
         onClaimed={(done) => {
           put(null);
           setClaimed(done);
+          // A fish that is still in the net keeps its clock.
+          if (isOver) putRunning(NO_FISH);
         }}
       />
+    );
+    // The bench has the screen to itself once the fish is gone.
+    return isOn && !isOver ? (
+      <div className="grid gap-4">
+        {clock(true)}
+        {bench}
+      </div>
+    ) : (
+      bench
     );
   }
   return (
@@ -96,9 +132,12 @@ export function WaterPage() {
         )}
       </div>
       {claimed && <ClaimedNote claimed={claimed} eventId={eventId} step={sheet.measure.step} />}
-      <div className="lg:order-last">
-        <OwnCatches />
-      </div>
+      {clock(false)}
+      {!isOn && (
+        <div className="lg:order-last">
+          <OwnCatches />
+        </div>
+      )}
       <PhotoSource onPhoto={begin}>
         {who.data?.isDemo && board && (
           <SimulatedCamera

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import type { CatchMark } from '@lauta/contract';
+import type { Handling } from '@lauta/core/care';
 import type { BenchNotes, BoardMarks } from '@lauta/core/photo';
 import { sendCommand } from '../../door/door.ts';
 import { ApiProblem } from '../../door/http.ts';
@@ -27,6 +28,7 @@ export function useClaim({
   code,
   marks: boardMarks,
   bench,
+  handling,
   onClaimed,
 }: {
   draft: CatchDraft;
@@ -36,6 +38,7 @@ export function useClaim({
   code: string | null;
   marks: BoardMarks;
   bench: BenchNotes | null;
+  handling: Handling | null;
   onClaimed: (claimed: Claimed) => void;
 }) {
   const { event } = useInEvent();
@@ -90,6 +93,7 @@ export function useClaim({
           },
           claimedSteps,
           identifierCode: (draft.identifierCode ?? code)?.trim() || null,
+          ...(handling ? { handling: { ...handling, events: [...handling.events] } } : {}),
         },
         draft.commandId,
       );

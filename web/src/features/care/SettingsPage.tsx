@@ -1,0 +1,80 @@
+import { SCHOOLS, SCHOOL_PLACES, schoolsAt, sideOf, type School, type SchoolId } from '@lauta/core/care';
+import { HINT_KINDS, HINT_WORDS, changeCareChoices, useCareChoices } from './choices.ts';
+import { PLACE_WORDS } from './words.ts';
+
+/** Each person's own way of working on the water: the schools, and which hints speak. */
+export function SettingsPage() {
+  const { hints } = useCareChoices();
+  return (
+    <div className="grid max-w-3xl gap-6">
+      <div>
+        <h1>Settings</h1>
+        <p className="text-quiet">
+          Careful anglers disagree; both sides are common practice. Where an event decides, its rules hold
+          over your choice.
+        </p>
+      </div>
+      <section aria-labelledby="hints">
+        <h2 id="hints">Hints on the water</h2>
+        <div className="ruled">
+          {HINT_KINDS.map((kind) => (
+            <label key={kind} className="flex min-h-16 items-center justify-between gap-4">
+              {HINT_WORDS[kind]}
+              <input
+                type="checkbox"
+                className="toggle toggle-lg"
+                checked={hints[kind]}
+                onChange={(change) =>
+                  changeCareChoices({ hints: { ...hints, [kind]: change.currentTarget.checked } })
+                }
+              />
+            </label>
+          ))}
+        </div>
+      </section>
+      {SCHOOL_PLACES.map((place) => {
+        // A question that matters at several places is asked where it first comes up.
+        const own = schoolsAt(place).filter(({ shownAt }) => shownAt[0] === place);
+        return own.length === 0 ? null : (
+          <section key={place} aria-labelledby={`at-${place}`}>
+            <h2 id={`at-${place}`}>{PLACE_WORDS[place]}</h2>
+            <div className="ruled">
+              {own.map((school) => (
+                <Choice key={school.id} school={school} />
+              ))}
+            </div>
+          </section>
+        );
+      })}
+      <p className="text-quiet text-sm">{SCHOOLS.length} questions; kept on this device.</p>
+    </div>
+  );
+}
+
+function Choice({ school }: { school: School }) {
+  const { schools } = useCareChoices();
+  const chosen = sideOf(school.id as SchoolId, schools);
+  return (
+    <fieldset className="py-3">
+      <legend className="contents">
+        <b>{school.question}</b>
+        {school.eventMayDecide && <span className="text-quiet"> An event may decide.</span>}
+      </legend>
+      {school.sides.map((side) => (
+        <label key={side.id} className="flex min-h-11 items-center gap-3">
+          <input
+            type="radio"
+            className="radio"
+            name={school.id}
+            checked={chosen === side.id}
+            onChange={() => changeCareChoices({ schools: { ...schools, [school.id]: side.id } })}
+          />
+          <span>
+            {side.words}
+            {side.id === school.usual && <span className="text-quiet"> (usual)</span>}
+          </span>
+        </label>
+      ))}
+    </fieldset>
+  );
+}

@@ -1,0 +1,44 @@
+import type { ClockPhase, HookPlace, SchoolPlace, SignSeen, WaterStep } from '@lauta/core/care';
+
+export const PLACE_WORDS: Record<SchoolPlace, string> = {
+  prepare: 'Before launch',
+  landing: 'At the net',
+  lift: 'Out of the water',
+  photographs: 'Photographs',
+  release: 'Release',
+  well: 'The well',
+  judging: 'Judging',
+};
+
+export const PHASE_WORDS: Record<ClockPhase, string> = {
+  idle: 'No fish on',
+  fight: 'Fight',
+  net: 'Resting in the net',
+  air: 'Out of the water',
+  over: 'Over',
+};
+
+export const STEP_WORDS: Record<WaterStep, string> = {
+  hooked: 'Fish on',
+  netted: 'In the net',
+  lifted: 'Lift',
+  returned: 'Back in the water',
+  released: 'Released',
+  lost: 'It got away',
+};
+
+export const HOOK_WORDS: Record<HookPlace, string> = {
+  lip: 'lip',
+  tongue: 'tongue',
+  deep: 'deep',
+  gills: 'gills',
+  outside: 'outside',
+};
+
+export const SEEN_WORDS: Record<SignSeen, string> = { yes: 'yes', no: 'no', doubtful: 'unsure' };
+
+/** Minutes and seconds, as a stopwatch shows them. */
+export function stopwatch(ms: number): string {
+  const seconds = Math.floor(ms / 1000);
+  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
+}

@@ -1,0 +1,56 @@
+import { SIGN_WORDS, VITALITY_SIGNS, judgeVitality, type SignSeen } from '@lauta/core/care';
+import { Signal } from '../../frame/Signal.tsx';
+import { SEEN_WORDS } from '../care/words.ts';
+import type { RunningCatch } from './runningCatch.ts';
+
+const NEXT: Record<SignSeen | 'unseen', SignSeen | null> = {
+  unseen: 'yes',
+  yes: 'no',
+  no: 'doubtful',
+  doubtful: null,
+};
+
+/** Five signs, a tap each: how the fish left. */
+export function VitalityTaps({ running, put }: { running: RunningCatch; put: (next: RunningCatch) => void }) {
+  const { signs } = running;
+  const vitality = judgeVitality(signs);
+  return (
+    <fieldset className="grid gap-1">
+      <legend className="text-quiet">How it left; tap what you saw, again for no</legend>
+      {VITALITY_SIGNS.map((sign) => {
+        const seen = signs[sign];
+        return (
+          <button
+            key={sign}
+            type="button"
+            aria-label={`${SIGN_WORDS[sign]} ${seen ? SEEN_WORDS[seen] : 'not looked at'}`}
+            className={`btn h-16 justify-between text-left text-base font-normal ${seen === 'yes' ? 'btn-primary' : ''}`}
+            onClick={() => {
+              const next = NEXT[seen ?? 'unseen'];
+              const others = Object.entries(signs).filter(([other]) => other !== sign);
+              put({ ...running, signs: Object.fromEntries(next ? [...others, [sign, next]] : others) });
+            }}
+          >
+            {SIGN_WORDS[sign]}
+            <b>{seen ? SEEN_WORDS[seen] : '–'}</b>
+          </button>
+        );
+      })}
+      {vitality.state !== 'unknown' && (
+        <p role="status">
+          <Signal tone={vitality.state === 'weak' ? 'look' : 'clear'}>
+            {vitality.state === 'weak'
+              ? `weak: ${vitality.impaired} of ${vitality.tested} signs missing`
+              : `lively: ${vitality.tested - vitality.impaired} of ${vitality.tested} signs seen`}
+          </Signal>
+          {vitality.state === 'weak' && (
+            <span className="block">
+              Still within reach? Hold it upright, head into the current, in quiet water, and wait; do not
+              push it back and forth. Swimming away is a sign, not a proof.
+            </span>
+          )}
+        </p>
+      )}
+    </fieldset>
+  );
+}
