@@ -1,14 +1,7 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import type { Role } from '@lauta/core/people';
+import { axe } from './axe.ts';
 import { PHONE, signedIn } from './people.ts';
-
-async function axe(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
-    .analyze();
-  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual([]); // prettier-ignore
-}
 
 /** Nothing is on its way any more. */
 async function settled(page: Page): Promise<void> {
@@ -23,6 +16,7 @@ const PAGES: [string, Role, string, RegExp][] = [
   ['boards', 'director', '/boards', /Kinds of board/],
   ['new board', 'director', '/boards/new', /A new kind of board/],
   ['water', 'angler', '/water', /Water/],
+  ['settings', 'angler', '/settings', /Settings/],
   ['judge', 'judge', '/judge', /Judge/],
   ['standings', 'angler', '/standings', /Standings/],
   ['records', 'judge', '/records', /Records/],

@@ -11,7 +11,7 @@ export function RuledEdge({ hours, nowShare }: { hours: readonly HourMark[]; now
   const marks =
     hours.length > 0 ? hours : Array.from({ length: 13 }, (_, i) => ({ share: i / 12, hour: '' }));
   return (
-    <div aria-hidden="true" className="border-base-content relative h-5 border-b-2">
+    <div aria-hidden="true" className="border-base-content relative h-5 overflow-x-clip border-b-2">
       {marks.map(({ share, hour }, i) => {
         const next = marks[i + 1];
         return (

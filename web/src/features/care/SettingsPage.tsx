@@ -22,7 +22,7 @@ export function SettingsPage() {
               {HINT_WORDS[kind]}
               <input
                 type="checkbox"
-                className="toggle toggle-lg"
+                className="toggle toggle-lg flex-none"
                 checked={hints[kind]}
                 onChange={(change) =>
                   changeCareChoices({ hints: { ...hints, [kind]: change.currentTarget.checked } })
@@ -64,7 +64,7 @@ function Choice({ school }: { school: School }) {
         <label key={side.id} className="flex min-h-11 items-center gap-3">
           <input
             type="radio"
-            className="radio"
+            className="radio flex-none"
             name={school.id}
             checked={chosen === side.id}
             onChange={() => changeCareChoices({ schools: { ...schools, [school.id]: side.id } })}

@@ -4,10 +4,13 @@ import { useRef, type ReactNode } from 'react';
 export function PhotoSource({
   onPhoto,
   takeLabel = 'Photograph a fish',
+  isDocked = true,
   children,
 }: {
   onPhoto: (photo: Blob) => void;
   takeLabel?: string;
+  /** Whether it lies at the screen's lower edge, under the thumb. */
+  isDocked?: boolean;
   children?: ReactNode;
 }) {
   const camera = useRef<HTMLInputElement>(null);
@@ -19,11 +22,13 @@ export function PhotoSource({
     if (photo) onPhoto(photo);
   };
   return (
-    <div className="bg-base-100 border-base-300 grid grid-cols-2 gap-2 max-lg:sticky max-lg:bottom-16 max-lg:z-10 max-lg:-mx-4 max-lg:border-t max-lg:px-4 max-lg:py-3 lg:grid-cols-3">
+    <div
+      className={`grid grid-cols-2 gap-2 lg:grid-cols-3 ${isDocked ? 'bg-base-100 border-base-300 max-lg:sticky max-lg:bottom-16 max-lg:z-10 max-lg:-mx-4 max-lg:border-t max-lg:px-4 max-lg:py-3' : ''}`}
+    >
       {/* On the phone it lies lowest, under the thumb. */}
       <button
         type="button"
-        className="btn btn-primary main-action col-span-2 max-lg:order-last lg:col-span-1"
+        className={`btn main-action col-span-2 max-lg:order-last lg:col-span-1 ${isDocked ? 'btn-primary' : ''}`}
         onClick={() => camera.current?.click()}
       >
         {takeLabel}

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import {
   FORGOTTEN_SECONDS,
   FREE_TREBLE,
@@ -36,6 +36,9 @@ import { SchoolLines } from './SchoolLines.tsx';
 import { VitalityTaps } from './VitalityTaps.tsx';
 
 const TICK_MS = 250;
+/** Two taps within this are one. */
+const BOUNCE_MS = 400;
+const SMALL = 'btn h-16 px-1 text-sm leading-tight';
 const TONE: Record<ClockVerdict, Tone> = { good: 'clear', soon: 'look', over: 'fault' };
 
 /** The clock of the fish that is on, and the one tap that comes next; `compact` leaves room for the bench. */
@@ -46,6 +49,7 @@ export function FishClock({
   speciesId,
   onSpecies,
   compact = false,
+  children,
 }: {
   running: RunningCatch;
   put: (next: RunningCatch) => void;
@@ -53,27 +57,34 @@ export function FishClock({
   speciesId: string;
   onSpecies: (speciesId: string) => void;
   compact?: boolean;
+  /** Ways to a photograph, above the taps. */
+  children?: ReactNode;
 }) {
   const choices = useCareChoices();
   const nowMs = useNow(TICK_MS).getTime();
   const [note, setNote] = useState<string | null>(null);
+  const isBounce = useBounceGuard();
+  const top = useRef<HTMLElement | null>(null);
   const { events } = running;
   const clock = clockOf(events, nowMs);
   const shown = figureOf(clock, running, choices);
   useSpokenVerdict(shown.verdict, shown.words, choices);
 
   const tap = (step: WaterStep): void => {
+    // The next step's button comes to lie where this one was: a thumb that bounces must not take both.
+    if (isBounce()) return;
     const done = tapped(events, step, appNow().getTime());
-    // A second tap of the same wet thumb comes here: the first has done its work.
     if (!done.ok) return;
     setNote(null);
     put({ ...running, events: done.events });
+    top.current?.scrollIntoView({ block: 'start' });
     if (choices.hints.speech) giveHint(choices.hints, { beeps: 0, words: STEP_WORDS[step] });
   };
+  const isBarred = (step: WaterStep): boolean => step === 'lifted' && isLiftForbidden(choices);
   const [main, ...others] = stepsInOrder(events.at(-1)?.step, nextSteps(events));
   const isForgotten = clock.airNowMs !== null && clock.airNowMs > 1000 * FORGOTTEN_SECONDS;
   return (
-    <section aria-label="The clock of this fish" className="grid gap-3">
+    <section ref={top} aria-label="The clock of this fish" className="grid scroll-mt-32 gap-3">
       {clock.phase !== 'idle' && (
         <div className="border-base-content border-l-8 pl-3">
           <div className="flex items-baseline justify-between gap-4">
@@ -120,6 +131,8 @@ export function FishClock({
         </div>
       )}
       {note && <p role="status">{note}</p>}
+      {/* Out of the water nothing comes before the photograph. */}
+      {clock.phase === 'air' && children}
       {!compact && choices.hints.advice && <Advice clock={clock} running={running} choices={choices} />}
       {!compact && (clock.phase === 'fight' || clock.phase === 'net') && (
         <Questions {...{ clock, running, put, sheet, speciesId, onSpecies, choices }} />
@@ -127,34 +140,50 @@ export function FishClock({
       {!compact && clock.phase === 'over' && events.at(-1)?.step === 'released' && (
         <VitalityTaps running={running} put={put} />
       )}
-      <div className="grid grid-cols-2 gap-2">
-        {others.map((step) => (
-          <button key={step} type="button" className="btn h-16 text-base" onClick={() => tap(step)}>
-            {wordsFor(step, clock)}
-          </button>
-        ))}
-        {events.length > 0 && (
-          <button
-            type="button"
-            className="btn h-16 text-base"
-            onClick={() => {
-              setNote(null);
-              put({ ...running, events: untapped(events) });
-            }}
-          >
-            Undo “{STEP_WORDS[events.at(-1)?.step ?? 'hooked']}”
-          </button>
-        )}
-        {clock.phase === 'over' && (
-          <button type="button" className="btn h-16 text-base" onClick={() => put(NO_FISH)}>
-            Put away, no claim
-          </button>
-        )}
+      {clock.phase !== 'air' && children}
+      <div
+        className={
+          clock.phase === 'idle'
+            ? 'grid gap-2'
+            : 'bg-base-100 border-base-300 grid gap-2 max-lg:sticky max-lg:bottom-16 max-lg:z-10 max-lg:-mx-4 max-lg:border-t max-lg:px-4 max-lg:py-3'
+        }
+      >
+        <div className="grid auto-cols-fr grid-flow-col gap-2">
+          {others.map((step) => (
+            <button
+              key={step}
+              type="button"
+              className={SMALL}
+              disabled={isBarred(step)}
+              onClick={() => tap(step)}
+            >
+              {wordsFor(step, clock)}
+            </button>
+          ))}
+          {events.length > 0 && (
+            <button
+              type="button"
+              className={SMALL}
+              aria-label={`Undo “${STEP_WORDS[events.at(-1)?.step ?? 'hooked']}”`}
+              onClick={() => {
+                setNote(null);
+                put({ ...running, events: untapped(events) });
+              }}
+            >
+              Undo
+            </button>
+          )}
+          {clock.phase === 'over' && (
+            <button type="button" className={SMALL} onClick={() => put(NO_FISH)}>
+              Put away, no claim
+            </button>
+          )}
+        </div>
         {main && (
           <button
             type="button"
-            className="btn btn-primary main-action col-span-2"
-            disabled={main === 'lifted' && isLiftForbidden(choices)}
+            className="btn btn-primary main-action"
+            disabled={isBarred(main)}
             onClick={() => tap(main)}
           >
             {wordsFor(main, clock)}
@@ -210,6 +239,17 @@ function figureOf(clock: CatchClock, running: RunningCatch, choices: CareChoices
   }
   const ms = phase === 'fight' ? (fightMs ?? 0) : totalMs;
   return { figure: stopwatch(ms), seconds: ms / 1000, limitSeconds: null, verdict: null, words: '' };
+}
+
+/** Whether a tap follows so soon on the last one that it is the same thumb's. */
+function useBounceGuard(): () => boolean {
+  const lastMs = useRef(-Infinity);
+  return useCallback(() => {
+    const nowMs = performance.now();
+    const isBounce = nowMs - lastMs.current < BOUNCE_MS;
+    if (!isBounce) lastMs.current = nowMs;
+    return isBounce;
+  }, []);
 }
 
 /** Tells a verdict when it changes, and only then: a clock that talks all the time is not heard. */

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { parsePayload } from '@lauta/core/identifier';
 import { clockOf } from '@lauta/core/care';
@@ -74,7 +74,7 @@ export function WaterPage() {
     put(newDraft(photo, appNow(), choices));
   };
   const speciesId = draft?.speciesId ?? chosenSpecies ?? choices.speciesId;
-  const clock = (compact: boolean) => (
+  const clock = (compact: boolean, below: ReactNode = null) => (
     <FishClock
       running={running}
       put={putRunning}
@@ -86,10 +86,14 @@ export function WaterPage() {
         change({ speciesId: chosen });
       }}
       compact={compact}
-    />
+    >
+      {below}
+    </FishClock>
   );
   const isOn = running.events.length > 0;
-  const isOver = clockOf(running.events, 0).phase === 'over';
+  const { phase } = clockOf(running.events, 0);
+  const isOver = phase === 'over';
+  const isFighting = phase === 'fight';
   if (draft) {
     const bench = (
       <ClaimBench
@@ -121,6 +125,31 @@ export function WaterPage() {
       bench
     );
   }
+  const photographs = (
+    <PhotoSource onPhoto={begin} isDocked={!isOn}>
+      {who.data?.isDemo && board && (
+        <SimulatedCamera
+          zone={event.zone}
+          onPhoto={begin}
+          shoot={(camera, time, seed, signal, onProgress) =>
+            camera.call(
+              'photograph',
+              {
+                ...time,
+                seed,
+                board,
+                look: choices.speciesId,
+                lengthMm: SHORTEST_SIMULATED_MM + Math.random() * SIMULATED_SPREAD_MM,
+                identifier: card,
+              },
+              signal,
+              onProgress,
+            )
+          }
+        />
+      )}
+    </PhotoSource>
+  );
   return (
     <div className="grid gap-6">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
@@ -132,35 +161,15 @@ export function WaterPage() {
         )}
       </div>
       {claimed && <ClaimedNote claimed={claimed} eventId={eventId} step={sheet.measure.step} />}
-      {clock(false)}
+      {isOn ? clock(false, isFighting ? null : photographs) : clock(false)}
       {!isOn && (
-        <div className="lg:order-last">
-          <OwnCatches />
-        </div>
+        <>
+          <div className="lg:order-last">
+            <OwnCatches />
+          </div>
+          {photographs}
+        </>
       )}
-      <PhotoSource onPhoto={begin}>
-        {who.data?.isDemo && board && (
-          <SimulatedCamera
-            zone={event.zone}
-            onPhoto={begin}
-            shoot={(camera, time, seed, signal, onProgress) =>
-              camera.call(
-                'photograph',
-                {
-                  ...time,
-                  seed,
-                  board,
-                  look: choices.speciesId,
-                  lengthMm: SHORTEST_SIMULATED_MM + Math.random() * SIMULATED_SPREAD_MM,
-                  identifier: card,
-                },
-                signal,
-                onProgress,
-              )
-            }
-          />
-        )}
-      </PhotoSource>
     </div>
   );
 }

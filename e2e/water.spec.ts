@@ -1,0 +1,109 @@
+import { expect, test, type Page } from '@playwright/test';
+import { axe } from './axe.ts';
+import { PHONE, signedIn } from './people.ts';
+import { choose, shoot } from './photo.ts';
+
+/** A tap of a person: two within less than half a second are taken for one. */
+async function tap(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name, exact: true }).tap();
+  await page.waitForTimeout(450);
+}
+const clock = (page: Page) => page.getByRole('region', { name: 'The clock of this fish' });
+
+test('a fish from hook-up to release: the clock, the hazards, the signs, and all of it in its record', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const shot = await shoot(78, 402, new Date('2026-06-14T10:41:00Z'));
+  const { page, context } = await signedIn(browser, 'angler', PHONE);
+  await page.goto(`${page.url()}/water`);
+  await tap(page, 'Fish on');
+  await expect(clock(page).getByRole('heading', { name: 'Fight' })).toBeVisible();
+  await tap(page, '2');
+  await expect(clock(page).getByText('of 2:00')).toBeVisible();
+  await tap(page, 'treble swings free');
+  await expect(page.getByText('Secure or cut off the lure before a hand goes near.')).toBeVisible();
+  await tap(page, 'In the net');
+  await expect(page.getByText('board wet, card down, camera open, hands wet')).toBeVisible();
+  await tap(page, 'deep');
+  await expect(page.getByText('let it rest 60 s')).toBeVisible();
+  // The page is left in mid-catch, and nothing is lost.
+  await page.reload();
+  await expect(clock(page).getByRole('heading', { name: 'Resting in the net' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'deep', pressed: true })).toBeVisible();
+  for (const theme of ['birch', 'dusk', 'glare']) {
+    await page.evaluate((name) => document.documentElement.setAttribute('data-theme', name), theme);
+    await axe(page);
+  }
+  // Every tap on the water is wide enough for a wet thumb.
+  for (const button of await clock(page).getByRole('button').all())
+    expect((await button.boundingBox())?.height ?? 0).toBeGreaterThanOrEqual(64);
+  // From lift to water: two taps.
+  await page.getByRole('button', { name: 'Lift', exact: true }).dblclick();
+  await expect(clock(page).getByRole('heading', { name: 'Out of the water' })).toBeVisible();
+  await expect(clock(page).getByText(/1 lift,/)).toBeVisible();
+  await page.waitForTimeout(450);
+  await tap(page, 'Back in the water');
+  await tap(page, 'Undo “Back in the water”');
+  await expect(clock(page).getByRole('heading', { name: 'Out of the water' })).toBeVisible();
+  await tap(page, 'Back in the water');
+  await tap(page, 'Released');
+  for (const sign of ['It keeps itself upright.', 'Its gill covers beat evenly.', 'Its pectoral fins beat.'])
+    await page.getByRole('button', { name: sign }).tap();
+  await page.getByRole('button', { name: 'Its pectoral fins beat.' }).tap();
+  await expect(page.getByText('lively: 2 of 3 signs seen')).toBeVisible();
+
+  await choose(page, 'fish.jpg', shot.jpeg);
+  const claimButton = page.getByRole('button', { name: /^Claim / });
+  await expect(claimButton).toBeEnabled({ timeout: 40_000 });
+  await claimButton.tap();
+  await expect(page.getByText('is with the judges')).toBeVisible({ timeout: 30_000 });
+  // The next fish begins with a clock of its own.
+  await expect(page.getByRole('button', { name: 'Fish on' })).toBeVisible();
+  await page.getByRole('link', { name: 'See it' }).tap();
+  const record = page.getByRole('region', { name: 'From hook-up to release' });
+  await expect(record.getByText('deep')).toBeVisible();
+  await expect(record.getByText('no lift over 6 s')).toBeVisible();
+  await context.close();
+});
+
+test('a forgotten tap is asked for and mended, frost forbids the lift, and a lost fish leaves no claim', async ({
+  browser,
+}) => {
+  const { page, context } = await signedIn(browser, 'angler', PHONE);
+  await page.clock.install();
+  await page.goto(`${page.url()}/water`);
+  await tap(page, 'Lift');
+  await page.clock.fastForward('00:07');
+  await expect(clock(page).getByText('over 6 s: water now')).toBeVisible();
+  await page.clock.fastForward('02:00');
+  await expect(page.getByRole('alert').getByText('Is it back in the water?')).toBeVisible();
+  await tap(page, 'Yes, in time: I forgot to tap');
+  await expect(page.getByText('is marked as mended')).toBeVisible();
+  await expect(clock(page).getByText('1 lift, 0:06 in air')).toBeVisible();
+
+  await page.getByText(/^Water – °C/).tap();
+  await page.getByLabel('air, °C').fill('-3');
+  await expect(page.getByText('Air below freezing: no lift.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Lift again' })).toBeDisabled();
+  await tap(page, 'It got away');
+  await tap(page, 'Put away, no claim');
+  await expect(page.getByRole('button', { name: 'Fish on' })).toBeVisible();
+  await context.close();
+});
+
+test('each person’s school changes the limit, and each kind of hint can be silenced', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'angler', PHONE);
+  const event = page.url();
+  await page.goto(`${event}/settings`);
+  await page.getByText('Up to thirty seconds between rests in the net.').tap();
+  await page.getByText('Lines of advice under the clock').tap();
+  await page.reload();
+  await expect(page.getByLabel('Up to thirty seconds between rests in the net.')).toBeChecked();
+  await page.goto(`${event}/water`);
+  await tap(page, 'In the net');
+  await expect(page.getByText('board wet, card down')).toHaveCount(0);
+  await tap(page, 'Lift');
+  await expect(clock(page).getByText('of 30 s')).toBeVisible();
+  await context.close();
+});
