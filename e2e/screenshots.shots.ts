@@ -53,7 +53,7 @@ test('judge’s desk', async ({ browser }) => {
   await page.locator('main ul').getByRole('link').first().click();
   await expect(page.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
   await page.keyboard.press('1');
-  await expect(page.getByText('The server reads the original')).toBeHidden({ timeout: 30_000 });
+  await expect(page.getByText('The server reads the original')).toBeHidden({ timeout: 60_000 });
   await take(page, 'judge-desk');
   await context.close();
 });
@@ -127,5 +127,17 @@ test('a new kind of board, as it was read', async ({ browser }) => {
     window.scrollTo(0, 0);
   });
   await take(page, 'new-board');
+  await context.close();
+});
+
+test('a fish in the net, on the phone', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'angler', PHONE);
+  await page.evaluate(() => localStorage.setItem('lauta-theme', 'glare'));
+  await page.goto(`${page.url()}/water`);
+  await page.getByRole('button', { name: 'Fish on' }).tap();
+  await page.waitForTimeout(450);
+  await page.getByRole('button', { name: 'In the net' }).tap();
+  await expect(page.getByRole('heading', { name: 'Resting in the net' })).toBeVisible();
+  await take(page, 'fish-clock-phone');
   await context.close();
 });

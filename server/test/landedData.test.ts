@@ -15,6 +15,7 @@ const ENTRIES: Record<string, number> = {
   'database.v1.sql.gz': 10,
   'database.v2.sql.gz': 9,
   'database.v3.sql.gz': 9,
+  'database.v4.sql.gz': 8,
 };
 const named = (pattern: RegExp) => readdirSync(FIXTURES).filter((name) => pattern.test(name));
 
