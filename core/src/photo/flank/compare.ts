@@ -22,6 +22,8 @@ const WHOLE_SHIFT = [9, 6] as const;
 const LOCAL_SHIFT = [3, 2] as const;
 /** The fish shifted along itself by up to this shows how alike any two of their kind are, cells. */
 const REST_SHIFT = 56;
+/** Every so manieth of those shifts is looked at. */
+const REST_STEP = 2;
 const LEAST_BLOCKS = 5;
 /** Where the whole fits is looked for on a pattern coarser by this. */
 const HALF = 2;
@@ -83,7 +85,7 @@ export function compareFlanks(a: FlankDescriptor, b: FlankDescriptor): FlankMatc
   const [mostX, mostY] = [Math.floor(WHOLE_SHIFT[0] / HALF), Math.floor(WHOLE_SHIFT[1] / HALF)];
   for (let dx = -REST_SHIFT / HALF; dx <= REST_SHIFT / HALF; dx++) {
     const isNear = Math.abs(dx) <= mostX;
-    if (!isNear && Math.abs(dx) < 2 * mostX) continue;
+    if (!isNear && (Math.abs(dx) < 2 * mostX || dx % REST_STEP !== 0)) continue;
     let best = -Infinity;
     for (let dy = -mostY; dy <= mostY; dy++) {
       const alike = fitAt(dx, dy);
@@ -143,7 +145,12 @@ function correlate(a: Grid, b: Grid, { column, row }: Block, dx: number, dy: num
   const { columns, rows, blockColumns, blockRows } = a;
   if (column + dx < 0 || row + dy < 0 || column + dx + blockColumns > columns || row + dy + blockRows > rows)
     return null;
-  let [n, sa, sb, saa, sbb, sab] = [0, 0, 0, 0, 0, 0];
+  let n = 0;
+  let sa = 0;
+  let sb = 0;
+  let saa = 0;
+  let sbb = 0;
+  let sab = 0;
   for (let r = 0; r < blockRows; r++) {
     let i = (row + r) * columns + column;
     let j = (row + r + dy) * columns + column + dx;
