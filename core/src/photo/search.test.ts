@@ -2,12 +2,13 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { cv, openCvReady } from './openCv.test-data.ts';
 import { label } from './fish-search/mask.ts';
 import { smoothTones, shrinkFactor, shrinkRaster } from './board-search/tones.ts';
-import { drawBoardPicture, type BoardPicture } from './drawnBoard.test-data.ts';
+import { drawBoardPicture, flatFish, type BoardPicture } from './drawnBoard.test-data.ts';
 import {
   SHIPPED_BOARDS,
   analysePhoto,
   analysisSteps,
   faceCornersMm,
+  faceLengthMm,
   findBoard,
   lensTiltDeg,
   projectBoardPoint,
@@ -128,6 +129,31 @@ describe('no board', () => {
     let step = steps.next();
     while (!step.done) step = steps.next();
     expect(step.value.trouble).toBe('too-long');
+  });
+});
+
+describe('a fish of a size that a board is not made for', () => {
+  const readFish = (lengthMm: number): PhotoAnalysis =>
+    read(
+      drawBoardPicture(birch, {
+        seed: 8,
+        things: [{ outlineMm: flatFish(lengthMm, birch.widthMm / 2), colour: [88, 104, 52] }],
+      }),
+    );
+
+  it('shorter than a card is read, or plainly not', () => {
+    // An ID-1 card is 85.6 mm long (ISO/IEC 7810).
+    const { trouble, lengthMm, findings } = readFish(78);
+    if (lengthMm === null) expect(['no-fish', 'no-tail']).toContain(trouble);
+    else expect(Math.abs(lengthMm - 78)).toBeLessThan(6);
+    expect(findings.length).toBeGreaterThan(0);
+  });
+
+  it('longer than the board gives no length and says that its tail is not on it', () => {
+    const { trouble, lengthMm, findings } = readFish(faceLengthMm(birch) + 120);
+    expect(lengthMm).toBeNull();
+    expect(trouble).not.toBeNull();
+    expect(findings.length).toBeGreaterThan(0);
   });
 });
 
