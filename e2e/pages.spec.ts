@@ -137,29 +137,3 @@ test('a finding is confirmed by its key, which shows its place, and taken back b
   await expect(confirm).not.toBeChecked();
   await context.close();
 });
-
-test('a fish claimed twice opens both photographs side by side; an angler sees nothing of it', async ({
-  browser,
-}) => {
-  test.setTimeout(240_000);
-  const { page, context } = await signedIn(browser, 'judge');
-  await page.goto(`${page.url()}/judge`);
-  await page.locator('main ul').getByRole('link').nth(1).click();
-  const alike = page.getByRole('link', { name: /fish (as|of) no/ });
-  // Earlier fish of its kind and length are read one after the other.
-  await expect(alike).toBeVisible({ timeout: 200_000 });
-  await alike.click();
-  await expect(page.getByRole('img', { name: 'The fish of this catch' })).toBeVisible();
-  await expect(page.getByRole('img', { name: 'The fish of the other catch' })).toBeVisible();
-  await expect(page.getByText('The machine compares; you decide.')).toBeVisible();
-  const pair = page.url();
-  await page.goBack();
-  await expect(page.getByRole('region', { name: 'Findings' })).toBeVisible();
-  await page.goto(pair.replace(/alike\/.*/, 'alike/0190c1d2-0000-7000-8000-000000000001'));
-  await expect(page.getByRole('img', { name: 'The fish of the other catch' })).toHaveCount(0);
-  await context.close();
-  const angler = await signedIn(browser, 'angler');
-  await angler.page.goto(pair);
-  await expect(angler.page.getByText('Your role in this event does not cover that')).toBeVisible();
-  await angler.context.close();
-});
