@@ -8,7 +8,6 @@ import {
   airLimitSeconds,
   clockVerdict,
   fightLimitSeconds,
-  G_PER_POUND,
   hazardOf,
   hookAdvice,
   isBoardHot,
@@ -17,6 +16,7 @@ import {
   schoolsAt,
   sideOf,
 } from './index.ts';
+import { G_PER_POUND } from '../units/index.ts';
 import { HAZARD_IDS } from './hazards.ts';
 
 const MILD = { waterCelsius: 15, airCelsius: 18 };
@@ -80,6 +80,14 @@ describe('hazards and holds', () => {
     ['Rainbow trout', 'trout'],
     ['Northern pike', 'pike'],
     ['Walleye', 'perch'],
+    ['Zander', 'perch'],
+    ['White crappie', 'perch'],
+    ['Muskellunge', 'pike'],
+    ['Atlantic salmon', 'salmon'],
+    ['Common carp', 'carp'],
+    ['Red snapper', 'snapper'],
+    ['Sheepshead', 'sheepshead'],
+    ['Smooth dogfish', 'shark'],
     ['Sea catfish', 'sea-catfish'],
   ])('%s is a %s', (name, id) => {
     expect(hazardOf(name)?.id).toBe(id);

@@ -2,8 +2,10 @@ import { describe, expect, it } from 'vitest';
 import {
   WATER_STEPS,
   clockOf,
+  mainStep,
   mended,
   nextSteps,
+  returnedInTime,
   tapped,
   untapped,
   type WaterEvent,
@@ -80,6 +82,47 @@ describe('a tap', () => {
 
   it('ends a catch that got away', () => {
     expect(nextSteps(taps(['hooked', 0], ['lost', 9]))).toEqual([]);
+  });
+});
+
+describe('the order of the work', () => {
+  it('is hook-up, net, lift, water, release, and nothing after that', () => {
+    const order: WaterStep[] = [];
+    for (let events: WaterEvent[] = []; ;) {
+      const step = mainStep(events);
+      if (!step) break;
+      order.push(step);
+      events = [...events, { step, atMs: 1000 * order.length }];
+    }
+    expect(order).toEqual(['hooked', 'netted', 'lifted', 'returned', 'released']);
+    expect(mainStep(taps(['hooked', 0], ['lost', 5]))).toBeNull();
+  });
+
+  it('never proposes a step that a tap would refuse', () => {
+    for (const step of WATER_STEPS) {
+      const events = taps([step, 0]);
+      const main = mainStep(events);
+      if (main) expect(nextSteps(events)).toContain(main);
+    }
+  });
+});
+
+describe('a lift whose end nobody tapped', () => {
+  const lifted = taps(['hooked', 0], ['lifted', 100]);
+
+  it('is ended at its limit, marked, with the moment at which it was noticed', () => {
+    const events = returnedInTime(lifted, 300_000, 6);
+    expect(events.at(-1)).toEqual({ step: 'returned', atMs: 106_000, tappedAtMs: 300_000 });
+    expect(clockOf(events, 400_000)).toMatchObject({ phase: 'net', airTotalMs: 6000, isMended: true });
+  });
+
+  it('is never ended later than it was noticed', () => {
+    expect(returnedInTime(lifted, 103_000, 6).at(-1)?.atMs).toBe(103_000);
+    expect(returnedInTime(lifted, 50_000, 6).at(-1)?.atMs).toBe(100_000);
+  });
+
+  it('is asked for only while a lift lasts', () => {
+    expect(() => returnedInTime(CATCH, 0, 6)).toThrow(RangeError);
   });
 });
 

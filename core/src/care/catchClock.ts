@@ -17,8 +17,7 @@ export interface Lift {
   toMs: number | null;
 }
 
-export const CLOCK_PHASES = ['idle', 'fight', 'net', 'air', 'over'] as const;
-export type ClockPhase = (typeof CLOCK_PHASES)[number];
+export type ClockPhase = 'idle' | 'fight' | 'net' | 'air' | 'over';
 
 export interface CatchClock {
   phase: ClockPhase;
@@ -51,6 +50,20 @@ const AFTER: Record<WaterStep | 'start', readonly WaterStep[]> = {
 export function nextSteps(events: readonly WaterEvent[]): readonly WaterStep[] {
   return AFTER[events.at(-1)?.step ?? 'start'];
 }
+
+/** What the order of the work wants next; null when nothing is left to do. */
+export function mainStep(events: readonly WaterEvent[]): WaterStep | null {
+  const last = events.at(-1)?.step;
+  const next = last === undefined ? 'hooked' : USUAL_NEXT[last];
+  return next ?? null;
+}
+
+const USUAL_NEXT: Partial<Record<WaterStep, WaterStep>> = {
+  hooked: 'netted',
+  netted: 'lifted',
+  lifted: 'returned',
+  returned: 'released',
+};
 
 export type TapRefusal = 'wrong-order' | 'before-the-last';
 
@@ -87,6 +100,23 @@ export function mended(
   if (atMs < before || atMs > after) return { ok: false, code: 'out-of-order' };
   const changed = { ...event, atMs, tappedAtMs: event.tappedAtMs ?? event.atMs };
   return { ok: true, events: events.map((one, i) => (i === index ? changed : one)) };
+}
+
+/**
+ * The list with the end of a lift that nobody tapped: it is set to the limit of the lift, and marked as mended.
+ * @param nowMs when it was noticed
+ */
+export function returnedInTime(
+  events: readonly WaterEvent[],
+  nowMs: number,
+  limitSeconds: number,
+): readonly WaterEvent[] {
+  const lifted = events.at(-1);
+  if (lifted?.step !== 'lifted')
+    throw new RangeError(`returnedInTime: last step, expected lifted, got ${lifted?.step}`);
+  const tappedAtMs = Math.max(nowMs, lifted.atMs);
+  const atMs = Math.min(lifted.atMs + 1000 * limitSeconds, tappedAtMs);
+  return [...events, { step: 'returned', atMs, tappedAtMs }];
 }
 
 /** All times of a catch at an instant. Pure: the same taps give the same times on phone and server. */

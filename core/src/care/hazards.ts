@@ -63,7 +63,7 @@ export const HAZARDS: readonly Hazard[] = [
     never: 'Never a finger in its mouth, even when it is dead; never a long hang.',
     needsTool: true,
     tools: ['long pliers', 'jaw spreader', 'wide flat grip'],
-    names: ['pike', 'muskellunge', 'musky', 'muskie', 'pickerel', 'zander'],
+    names: ['pike', 'muskellunge', 'musky', 'muskie', 'pickerel'],
   },
   {
     id: 'trout',
@@ -163,7 +163,7 @@ export const HAZARDS: readonly Hazard[] = [
     never: 'Never squeeze it from behind.',
     needsTool: false,
     tools: ['forceps'],
-    names: ['walleye', 'perch', 'bluegill', 'sunfish', 'crappie', 'panfish', 'sauger'],
+    names: ['walleye', 'perch', 'bluegill', 'sunfish', 'crappie', 'panfish', 'sauger', 'zander'],
   },
 ];
 

@@ -1,9 +1,10 @@
 export {
-  CLOCK_PHASES,
   WATER_STEPS,
   clockOf,
+  mainStep,
   mended,
   nextSteps,
+  returnedInTime,
   tapped,
   untapped,
   type CatchClock,
@@ -29,6 +30,7 @@ export {
 } from './hazards.ts';
 export {
   FORGOTTEN_SECONDS,
+  GUESSED_POUNDS,
   airLimitSeconds,
   clockVerdict,
   fightLimitSeconds,
@@ -37,7 +39,6 @@ export {
   type ClockVerdict,
   type WaterConditions,
 } from './limits.ts';
-export { GUESSED_POUNDS, G_PER_POUND } from './mass.ts';
 export {
   SCHOOLS,
   SCHOOL_PLACES,

@@ -1,4 +1,4 @@
-import { G_PER_POUND } from './mass.ts';
+import { G_PER_POUND } from '../units/index.ts';
 import type { SideOf } from './schools.ts';
 
 /**
@@ -57,6 +57,9 @@ export function airLimitSeconds(
   );
   return Math.max(1, Math.round(limit));
 }
+
+/** Guesses for one tap while the fish pulls, pounds. */
+export const GUESSED_POUNDS = [1, 2, 4, 6, 9, 14] as const;
 
 const FIGHT_SECONDS_PER_POUND = 60;
 /** Even the smallest fish takes so long to bring in, s. */

@@ -12,3 +12,4 @@ export {
   type ParsedSteps,
   type Rounding,
 } from './length.ts';
+export { G_PER_POUND } from './mass.ts';

@@ -1,0 +1,78 @@
+import { describe, expect, it } from 'vitest';
+import type { Handling, WaterStep } from '@lauta/core/care';
+import { handlingWords } from './handlingWords.ts';
+import { stopwatch } from './words.ts';
+
+const handling = (taps: [WaterStep, number][], change: Partial<Handling> = {}): Handling => ({
+  events: taps.map(([step, seconds]) => ({ step, atMs: 1000 * seconds })),
+  airLimitSeconds: 6,
+  guessedMassG: null,
+  waterCelsius: null,
+  airCelsius: null,
+  hookPlace: null,
+  bleeds: false,
+  signs: {},
+  ...change,
+});
+const valueOf = (of: Handling, term: string): string | undefined =>
+  handlingWords(of).lines.find((line) => line.term === term)?.value;
+const signalsOf = (of: Handling): string[] => handlingWords(of).signals.map(({ words }) => words);
+const CATCH: [WaterStep, number][] = [['hooked', 0], ['netted', 95], ['lifted', 140], ['returned', 146], ['released', 200]]; // prettier-ignore
+
+describe('the record of a fish’s treatment', () => {
+  it('tells what was tapped, and nothing else', () => {
+    expect(handlingWords(handling(CATCH)).lines).toEqual([
+      { term: 'fight', value: '1:35' },
+      { term: 'out of the water', value: '0:06' },
+      { term: 'from first tap to last', value: '3:20' },
+    ]);
+  });
+
+  it('a lift at exactly the limit is not over it, a second more is', () => {
+    expect(signalsOf(handling(CATCH))).toEqual(['no lift over 6 s']);
+    const longer: [WaterStep, number][] = [['lifted', 0], ['returned', 7]]; // prettier-ignore
+    expect(signalsOf(handling(longer))).toEqual(['a lift was over 6 s']);
+  });
+
+  it('a lift that nobody ended is never called short', () => {
+    const open = handling([['hooked', 0], ['lifted', 30]]); // prettier-ignore
+    expect(valueOf(open, 'out of the water')).toBe('not ended');
+    expect(signalsOf(open)).toEqual(['the end of a lift was not tapped']);
+  });
+
+  it('a fish that never left the water says so', () => {
+    const wet = handling([['hooked', 0], ['netted', 60], ['released', 90]]); // prettier-ignore
+    expect(valueOf(wet, 'out of the water')).toBe('never');
+    expect(signalsOf(wet)).toEqual([]);
+  });
+
+  it('hook, blood, temperatures and signs stand in it as they were seen', () => {
+    const told = handling(CATCH, {
+      hookPlace: 'deep',
+      bleeds: true,
+      waterCelsius: 0,
+      airCelsius: -1.5,
+      signs: { upright: 'no', gills: 'doubtful', fins: 'yes' },
+    });
+    expect(valueOf(told, 'hook')).toBe('deep');
+    expect(valueOf(told, 'wound')).toBe('bleeding');
+    // Nought is a temperature.
+    expect(valueOf(told, 'water')).toBe('0 °C');
+    expect(valueOf(told, 'air')).toBe('-1.5 °C');
+    expect(valueOf(told, 'Its gill covers beat evenly.')).toBe('unsure');
+    expect(valueOf(told, 'It pulls or bites down.')).toBeUndefined();
+    expect(signalsOf(told)).toContain('it left weak');
+  });
+
+  it('a mended time is marked', () => {
+    const events = [
+      { step: 'lifted', atMs: 0 },
+      { step: 'returned', atMs: 6000, tappedAtMs: 300_000 },
+    ] as const;
+    expect(signalsOf(handling([], { events }))).toEqual(['no lift over 6 s', 'a time was mended by hand']);
+  });
+});
+
+describe('a stopwatch', () => {
+  it.each([[0, '0:00'], [999, '0:00'], [1000, '0:01'], [59_999, '0:59'], [60_000, '1:00'], [3_725_000, '62:05']])('shows %i ms as %s', (ms, words) => { expect(stopwatch(ms)).toBe(words); }); // prettier-ignore
+});

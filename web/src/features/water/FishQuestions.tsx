@@ -1,0 +1,180 @@
+import { useState, type ReactNode } from 'react';
+import {
+  FREE_TREBLE,
+  GUESSED_POUNDS,
+  HAZARD_CAUTION,
+  HOOK_PLACES,
+  UNHOOKING,
+  hazardOf,
+  type CatchClock,
+} from '@lauta/core/care';
+import type { RuleSheet } from '@lauta/core/rules';
+import { G_PER_POUND } from '@lauta/core/units';
+import { changeCareChoices, type CareChoices } from '../care/choices.ts';
+import { HOOK_WORDS } from '../care/words.ts';
+import type { RunningCatch } from './runningCatch.ts';
+
+/** What may be told of the fish by one tap each, and what that means for the hand. */
+export function FishQuestions({
+  clock,
+  running,
+  put,
+  sheet,
+  speciesId,
+  onSpecies,
+  choices,
+}: {
+  clock: CatchClock;
+  running: RunningCatch;
+  put: (next: RunningCatch) => void;
+  sheet: RuleSheet;
+  speciesId: string;
+  onSpecies: (speciesId: string) => void;
+  choices: CareChoices;
+}) {
+  const [isTreble, setTreble] = useState(false);
+  const name = sheet.species.find((one) => one.id === speciesId)?.name ?? '';
+  const hazard = hazardOf(name);
+  return (
+    <>
+      <Row label="Its kind">
+        {sheet.species.map((one) => (
+          <Pick key={one.id} isOn={one.id === speciesId} onPick={() => onSpecies(one.id)}>
+            {one.name}
+          </Pick>
+        ))}
+        <Pick isOn={isTreble} onPick={() => setTreble(!isTreble)}>
+          treble swings free
+        </Pick>
+      </Row>
+      {(hazard || isTreble) && (
+        <div className="border-warning grid gap-1 border-l-4 pl-3">
+          {isTreble && (
+            <p>
+              <b>{FREE_TREBLE.hazard}</b> {FREE_TREBLE.hold}
+            </p>
+          )}
+          {hazard && (
+            <>
+              <p>
+                <b>{hazard.hazard}</b>
+              </p>
+              <p>{hazard.hold}</p>
+              <details>
+                <summary className="linklike inline-flex min-h-11 items-center">
+                  Holds, tools and unhooking
+                </summary>
+                <ul className="ml-5 list-disc">
+                  <li>{hazard.never}</li>
+                  <li>Lies ready: {hazard.tools.join(', ')}.</li>
+                  {UNHOOKING[running.hookPlace ?? 'lip'].map((step) => (
+                    <li key={step}>{step}</li>
+                  ))}
+                  <li className="text-quiet">{HAZARD_CAUTION}</li>
+                </ul>
+              </details>
+            </>
+          )}
+        </div>
+      )}
+      {clock.phase === 'fight' && (
+        <Row label="About how heavy, lb">
+          {GUESSED_POUNDS.map((pounds) => (
+            <Pick
+              key={pounds}
+              isOn={running.guessedMassG === pounds * G_PER_POUND}
+              onPick={() => put({ ...running, guessedMassG: pounds * G_PER_POUND })}
+            >
+              {pounds}
+            </Pick>
+          ))}
+        </Row>
+      )}
+      {clock.phase === 'net' && (
+        <Row label="The hook sits">
+          {HOOK_PLACES.map((place) => (
+            <Pick
+              key={place}
+              isOn={running.hookPlace === place}
+              onPick={() => put({ ...running, hookPlace: running.hookPlace === place ? null : place })}
+            >
+              {HOOK_WORDS[place]}
+            </Pick>
+          ))}
+          <Pick isOn={running.bleeds} onPick={() => put({ ...running, bleeds: !running.bleeds })}>
+            it bleeds
+          </Pick>
+        </Row>
+      )}
+      <details>
+        <summary className="linklike inline-flex min-h-11 items-center">
+          Water {choices.waterCelsius ?? '–'} °C, air {choices.airCelsius ?? '–'} °C
+        </summary>
+        <div className="flex gap-4">
+          <Celsius
+            label="water, °C"
+            value={choices.waterCelsius}
+            onChange={(waterCelsius) => changeCareChoices({ waterCelsius })}
+          />
+          <Celsius
+            label="air, °C"
+            value={choices.airCelsius}
+            onChange={(airCelsius) => changeCareChoices({ airCelsius })}
+          />
+        </div>
+      </details>
+    </>
+  );
+}
+
+function Row({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <fieldset>
+      <legend className="text-quiet">{label}</legend>
+      <div className="flex flex-wrap gap-2">{children}</div>
+    </fieldset>
+  );
+}
+
+function Pick({ isOn, onPick, children }: { isOn: boolean; onPick: () => void; children: ReactNode }) {
+  return (
+    <button
+      type="button"
+      aria-pressed={isOn}
+      className={`btn h-16 min-w-16 ${isOn ? 'btn-primary' : ''}`}
+      onClick={onPick}
+    >
+      {children}
+    </button>
+  );
+}
+
+function Celsius({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: number | null;
+  onChange: (value: number | null) => void;
+}) {
+  return (
+    <label className="grid">
+      <span className="text-quiet">{label}</span>
+      <input
+        type="number"
+        inputMode="decimal"
+        min={-40}
+        max={60}
+        step={0.5}
+        className="input h-16 w-28 text-xl"
+        defaultValue={value ?? ''}
+        onChange={(change) => {
+          const { valueAsNumber } = change.currentTarget;
+          if (change.currentTarget.validity.valid)
+            onChange(Number.isNaN(valueAsNumber) ? null : valueAsNumber);
+        }}
+      />
+    </label>
+  );
+}
