@@ -137,3 +137,28 @@ test('a finding is confirmed by its key, which shows its place, and taken back b
   await expect(confirm).not.toBeChecked();
   await context.close();
 });
+
+test('two catches that are not alike say so, with a way back; an angler may not compare at all', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const { page, context } = await signedIn(browser, 'judge');
+  await page.goto(`${page.url()}/judge`);
+  await page.locator('main ul').getByRole('link').first().click();
+  await expect(page).toHaveURL(/judge\/[0-9a-f-]{36}$/);
+  const desk = page.url();
+  const pair = `${desk}/alike/0190c1d2-0000-7000-8000-000000000001`;
+  await page.goto(pair);
+  await expect(page.getByText('These two are not called alike')).toBeVisible({ timeout: 60_000 });
+  await axe(page);
+  await page.getByRole('link', { name: 'Back to the desk' }).click();
+  await expect(page).toHaveURL(desk);
+  await page.goBack();
+  await expect(page.getByText('These two are not called alike')).toBeVisible();
+  await context.close();
+  const angler = await signedIn(browser, 'angler', PHONE);
+  await angler.page.goto(pair);
+  await expect(angler.page.locator('main')).toContainText(/role|nothing here/i);
+  await expect(angler.page.getByRole('img')).toHaveCount(0);
+  await angler.context.close();
+});

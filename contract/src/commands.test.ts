@@ -49,6 +49,44 @@ describe('a claim', () => {
   }); // prettier-ignore
 });
 
+describe('a claim’s handling', () => {
+  const handling = {
+    events: [
+      { step: 'hooked', atMs: 1000 },
+      { step: 'lifted', atMs: 1000 },
+      { step: 'returned', atMs: 7000, tappedAtMs: 90_000 },
+    ],
+    airLimitSeconds: 6,
+    guessedMassG: null,
+    waterCelsius: -0.5,
+    airCelsius: null,
+    hookPlace: null,
+    bleeds: false,
+    signs: {},
+  };
+  const refused = (change: object): string[] | undefined =>
+    paths('catch.claim', { ...claim, handling: { ...handling, ...change } });
+
+  it('may be missing, or told with two taps at one moment', () => {
+    expect(paths('catch.claim', claim)).toBeUndefined();
+    expect(refused({})).toBeUndefined();
+    expect(refused({ events: [] })).toBeUndefined();
+  });
+
+  it.each<[string, object, string]>([
+    ['times that run backwards', { events: [...handling.events].reverse() }, 'body.handling.events'],
+    ['half a millisecond', { events: [{ step: 'hooked', atMs: 0.5 }] }, 'body.handling.events.0.atMs'],
+    ['eighty-one taps', { events: Array.from({ length: 81 }, () => handling.events[0]) }, 'body.handling.events'],
+    ['a limit of no length', { airLimitSeconds: -1 }, 'body.handling.airLimitSeconds'],
+    ['a fish of no mass', { guessedMassG: 0 }, 'body.handling.guessedMassG'],
+    ['water that boils', { waterCelsius: 100 }, 'body.handling.waterCelsius'],
+    ['a hook in the fin’s shadow', { hookPlace: 'shadow' }, 'body.handling.hookPlace'],
+    ['a field that nobody knows', { mood: 'good' }, 'body.handling'],
+  ])('with %s is refused by the field', (_what, change, path) => {
+    expect(refused(change)).toContain(path);
+  }); // prettier-ignore
+});
+
 describe('a decision', () => {
   const decide = (decision: unknown) =>
     parse('catch.judge', { catchId: id(4), verdictId: id(8), replaces: null, decision });

@@ -40,6 +40,19 @@ function ground(
 const nowhere = (): boolean => false;
 const SIZE = [768, 576] as const;
 
+describe('how strong a wave must be', () => {
+  it.each([
+    [2.1, 6.5, 'clear'],
+    [2.1, 6.6, 'look'],
+    [2.1, 8.1, 'fault'],
+    [4.7, 3.6, 'clear'],
+    [4.7, 3.7, 'look'],
+    [4.7, 6.1, 'fault'],
+  ] as const)('of %f px at a strength of %f: %s', (periodPx, strength, verdict) => {
+    expect(screenFinding({ periodPx, strength }).verdict).toBe(verdict);
+  });
+});
+
 describe('a screen’s grid', () => {
   it('is not seen on ground, nor in broad waves as of planks and corrugated sheet', () => {
     expect(

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { seededDice } from '../dice.ts';
+import { coarserFlank } from './describe.ts';
+import { isSimilarLength } from './likeness.ts';
 import {
   FLANK_COLUMNS,
   FLANK_ROWS,
@@ -108,6 +110,64 @@ describe('a flank’s pattern', () => {
     const [x, y] = flankPlace(FRAME, 37, 21);
     expect(x).toBeCloseTo(100 + 74, 6);
     expect(y).toBeCloseTo(300 + 42, 6);
+  });
+});
+
+describe('a coarser pattern', () => {
+  const plain = (value: number): FlankDescriptor =>
+    new Int8Array(FLANK_COLUMNS * FLANK_ROWS).fill(value) as FlankDescriptor;
+
+  it('holds means, rounded, in as many fewer cells', () => {
+    const flank = plain(0);
+    // The upper left square of four by four: eight times 10 and eight times 21.
+    for (let row = 0; row < 4; row++)
+      for (let column = 0; column < 4; column++) flank[row * FLANK_COLUMNS + column] = column < 2 ? 10 : 21;
+    const coarse = coarserFlank(flank, 4);
+    expect(coarse.length).toBe((FLANK_COLUMNS * FLANK_ROWS) / 16);
+    expect([coarse[0], coarse[1], coarse[FLANK_COLUMNS / 4]]).toEqual([16, 0, 0]);
+  });
+
+  it.each([
+    [1, 7],
+    [2, 7],
+    [3, HIDDEN],
+    [4, HIDDEN],
+  ])('of four cells of which %i are hidden is %i', (hidden, value) => {
+    const flank = plain(7);
+    [0, 1, FLANK_COLUMNS, FLANK_COLUMNS + 1].slice(0, hidden).forEach((cell) => (flank[cell] = HIDDEN));
+    expect(coarserFlank(flank, 2)[0]).toBe(value);
+  });
+
+  it('by one is the pattern itself', () => {
+    const flank = described(12);
+    expect(coarserFlank(flank, 1)).toBe(flank);
+  });
+});
+
+describe('lengths that may be one fish’s', () => {
+  const of = (lengthMm: number, sigmaMm: number) => ({ lengthMm, sigmaMm, flank: new Int8Array() as FlankDescriptor }); // prettier-ignore
+
+  it('lie within 3.5 standard uncertainties of their difference, 0.6 % of the length among them', () => {
+    // hypot(3, 4, 0.006 · 500 = 3) = 5.83 mm; 3.5 of them are 20.4 mm.
+    expect(isSimilarLength(of(500, 3), of(480, 4))).toBe(true);
+    expect(isSimilarLength(of(500, 3), of(479, 4))).toBe(false);
+  });
+
+  it('lie within 8 %, however unsure', () => {
+    expect(isSimilarLength(of(500, 90), of(539, 90))).toBe(true);
+    expect(isSimilarLength(of(500, 90), of(541, 90))).toBe(false);
+    expect(isSimilarLength(of(500, 90), of(459, 90))).toBe(false);
+  });
+
+  it('make two flanks less likely one fish the farther they are apart', () => {
+    const flank = described(21);
+    const other = described(21, { noise: 0.5, dx: 2 });
+    const scores = [400, 403, 406, 409].map(
+      (lengthMm) =>
+        likenessOf({ lengthMm: 400, sigmaMm: 1, flank }, { lengthMm, sigmaMm: 1, flank: other }).score,
+    );
+    expect(scores).toEqual([...scores].sort((a, b) => b - a));
+    expect(new Set(scores).size).toBe(4);
   });
 });
 

@@ -34,9 +34,13 @@ function Pair({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
   const alike = server.data.alike.find(({ catchId }) => catchId === otherId);
   if (!alike)
     return (
-      <Empty title="These two are not called alike">
-        The server finds no likeness between the two catches any more. {back}
-      </Empty>
+      <div className="grid gap-3">
+        {back}
+        <h1 className="text-xl">The same fish?</h1>
+        <Empty title="These two are not called alike">
+          The server finds no likeness between the two catches any more.
+        </Empty>
+      </div>
     );
   const { unit } = LENGTH_STEPS[sheet.measure.step];
   const lengthOf = (mm: number | null): string => (mm === null ? '–' : `${formatMeasured(mm, unit)} ${unit}`);
