@@ -14,6 +14,7 @@ import {
   isLiftForbidden,
   judgeVitality,
   schoolsAt,
+  schoolsFirstAt,
   sideOf,
 } from './index.ts';
 import { G_PER_POUND } from '../units/index.ts';
@@ -137,6 +138,18 @@ describe('schools', () => {
       expect(shownAt.length).toBeGreaterThan(0);
     }
     for (const place of SCHOOL_PLACES) expect(schoolsAt(place).length).toBeGreaterThan(0);
+  });
+
+  it('are each asked once, where they first come up', () => {
+    const asked = SCHOOL_PLACES.flatMap((place) => schoolsFirstAt(place).map(({ id }) => id));
+    expect(asked.toSorted()).toEqual(SCHOOLS.map(({ id }) => id as string).toSorted());
+    expect(schoolsFirstAt('judging').map(({ id }) => id)).not.toContain('tail');
+    expect(schoolsAt('judging').map(({ id }) => id)).toContain('tail');
+  });
+
+  it('name the caution of both sides: none of them asks for a bare hand in the gills', () => {
+    for (const { sides } of SCHOOLS)
+      for (const { words } of sides) expect(words).not.toMatch(/in(to)? the gills/i);
   });
 
   it('go by the event where it may decide, else by the person, else as usual', () => {

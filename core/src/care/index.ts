@@ -43,6 +43,7 @@ export {
   SCHOOLS,
   SCHOOL_PLACES,
   schoolsAt,
+  schoolsFirstAt,
   sideOf,
   type ChosenSchools,
   type School,

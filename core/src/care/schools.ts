@@ -196,3 +196,8 @@ export function sideOf<Id extends SchoolId>(
 export function schoolsAt(place: SchoolPlace): readonly School[] {
   return (SCHOOLS as readonly School[]).filter(({ shownAt }) => shownAt.includes(place));
 }
+
+/** The questions that first come up at a place: asked there, so that each is asked once. */
+export function schoolsFirstAt(place: SchoolPlace): readonly School[] {
+  return schoolsAt(place).filter(({ shownAt }) => shownAt[0] === place);
+}

@@ -1,4 +1,4 @@
-import { SCHOOLS, SCHOOL_PLACES, schoolsAt, sideOf, type School, type SchoolId } from '@lauta/core/care';
+import { SCHOOLS, SCHOOL_PLACES, schoolsFirstAt, sideOf, type School, type SchoolId } from '@lauta/core/care';
 import { HINT_KINDS, HINT_WORDS, changeCareChoices, useCareChoices } from './choices.ts';
 import { PLACE_WORDS } from './words.ts';
 
@@ -33,8 +33,7 @@ export function SettingsPage() {
         </div>
       </section>
       {SCHOOL_PLACES.map((place) => {
-        // A question that matters at several places is asked where it first comes up.
-        const own = schoolsAt(place).filter(({ shownAt }) => shownAt[0] === place);
+        const own = schoolsFirstAt(place);
         return own.length === 0 ? null : (
           <section key={place} aria-labelledby={`at-${place}`}>
             <h2 id={`at-${place}`}>{PLACE_WORDS[place]}</h2>
