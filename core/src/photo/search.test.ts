@@ -149,6 +149,23 @@ describe('a fish of a size that a board is not made for', () => {
     expect(findings.length).toBeGreaterThan(0);
   });
 
+  it('is not measured along a wall’s rim that touches its fin and runs to the board’s end', () => {
+    const lengthMm = 420;
+    const axisMm = birch.widthMm / 2;
+    const endMm = faceLengthMm(birch);
+    const rim: Point[] = [[180, 2], [endMm, 2], [endMm, 24], [320, 24], [320, axisMm], [180, axisMm]]; // prettier-ignore
+    const { lengthMm: told } = read(
+      drawBoardPicture(birch, {
+        seed: 8,
+        things: [
+          { outlineMm: rim, colour: [88, 104, 52] },
+          { outlineMm: flatFish(lengthMm, axisMm), colour: [88, 104, 52] },
+        ],
+      }),
+    );
+    if (told !== null) expect(Math.abs(told - lengthMm)).toBeLessThan(3);
+  });
+
   it('longer than the board gives no length and says that its tail is not on it', () => {
     const { trouble, lengthMm, findings } = readFish(faceLengthMm(birch) + 120);
     expect(lengthMm).toBeNull();

@@ -67,10 +67,17 @@ export function locateFish(photo: Raster, smooth: Tones, pose: LensPose, pattern
   const tip = findTailTip(photo, pose, pattern, hint, faceColours(view, coverage));
   const isTail =
     tip !== null &&
+    tip.xMm < pattern.lengthMm - FACE_END_MM &&
     (!breaksOffBeyond(evidence, pattern, tip, hint) || isBareBeyond(view, coverage.odds, tip)) &&
     piece.area / view.cellsPerMm ** 2 >= THINNEST * tip.xMm ** 2;
   return { ...face, piece, tip: isTail ? tip : null };
 }
+
+/**
+ * What ends so near to the face's own end, mm, ends because the face does: a fish that is longer, or the wall's rim that
+ * lies before the face and touches a fin.
+ */
+const FACE_END_MM = 3;
 
 /**
  * Area of a fish as a share of its length squared, at least: a pike has about 0.1 (from memory), an eel less. What is
