@@ -1,15 +1,9 @@
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
+import { writeExif } from '@lauta/core/exif-writer';
 import { findBoard, mmPerUnit, type Raster } from '@lauta/core/photo';
 import { wallTimeOf } from '@lauta/core/schedule';
-import {
-  drawScene,
-  projectPoint,
-  renderScene,
-  writeExif,
-  type PhotoTruth,
-  type Scene,
-} from '@lauta/sim/camera';
+import { drawScene, projectPoint, renderScene, type PhotoTruth, type Scene } from '@lauta/sim/camera';
 
 export interface Shot {
   jpeg: Buffer;

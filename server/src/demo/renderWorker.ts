@@ -1,5 +1,6 @@
 import { parentPort } from 'node:worker_threads';
 import sharp from 'sharp';
+import { writeExif } from '@lauta/core/exif-writer';
 import { findBoard } from '@lauta/core/photo';
 import {
   drawScene,
@@ -7,7 +8,6 @@ import {
   rollDice,
   seedFor,
   withFault,
-  writeExif,
   type PhotoFault,
   type Scene,
 } from '@lauta/sim/camera';

@@ -2,6 +2,7 @@ import { createRequire } from 'node:module';
 import exifr from 'exifr';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
+import { writeExif } from '@lauta/core/exif-writer';
 import {
   SHIPPED_BOARDS,
   boardLines,
@@ -12,7 +13,7 @@ import {
   type MeasuringBoard,
   type Quad,
 } from '@lauta/core/photo';
-import { drawScene, projectPoint, renderScene, writeExif, type SceneWish } from './index.ts';
+import { drawScene, projectPoint, renderScene, type SceneWish } from './index.ts';
 
 const board = SHIPPED_BOARDS[0] as MeasuringBoard;
 const identifier = { eventCode: 'K7Q4M', entrantNumber: 114, code: 'YT1P' };

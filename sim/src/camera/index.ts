@@ -1,4 +1,3 @@
-export { writeExif, type PhotoNotes } from './exif.ts';
 export { rollDice, seedFor, type Dice } from './dice.ts';
 export { FISH_LOOKS, skinLuma, type Fish } from './fish.ts';
 export { drawBoardKind } from './boardKind.ts';

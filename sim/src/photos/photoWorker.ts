@@ -2,8 +2,9 @@ import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parentPort } from 'node:worker_threads';
 import sharp from 'sharp';
+import { writeExif } from '@lauta/core/exif-writer';
 import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/core/photo';
-import { drawEmptyBoard, drawRangedScene, renderScene, writeExif, type PhotoFault } from '../camera/index.ts';
+import { drawEmptyBoard, drawRangedScene, renderScene, type PhotoFault } from '../camera/index.ts';
 import { recordOf, type PhotoRecord } from './truth.ts';
 
 /** One photograph to draw from its seed and to store in a folder. */

@@ -145,7 +145,7 @@ function better(a: Fit | null, b: Fit): Fit {
 }
 
 /** Lines in their places to a sixth of a px are no chance, even when a fish hides most of them. */
-function isGood({ seenShare, seenCount, residualPx }: RefinedPose): boolean {
+export function isGood({ seenShare, seenCount, residualPx }: RefinedPose): boolean {
   if (seenCount < LEAST_PIECES) return false;
   return (residualPx < 0.17 && seenShare > 0.38) || (residualPx < 0.24 && seenShare > 0.7);
 }

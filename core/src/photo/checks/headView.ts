@@ -25,7 +25,10 @@ export interface HeadView {
   noseHeightMm: number;
 }
 
-export function viewHead({ photo, pose, pattern, fish, outline, farMm: lengthMm }: SeenCatch): HeadView {
+export function viewHead(
+  { photo, pose, pattern, fish, outline, farMm: lengthMm }: SeenCatch,
+  cellsPerMm = CELLS_PER_MM,
+): HeadView {
   const axisMm = axisAtStop(outline);
   const noseHeightMm = NOSE_HEIGHT_SHARE * lengthMm;
   const reachMm = 0.15 * lengthMm + 10;
@@ -37,7 +40,7 @@ export function viewHead({ photo, pose, pattern, fish, outline, farMm: lengthMm 
       toXMm: 0.25 * lengthMm,
       fromYMm: axisMm - reachMm,
       toYMm: axisMm + reachMm,
-      cellsPerMm: CELLS_PER_MM,
+      cellsPerMm,
     },
     1,
     noseHeightMm,
@@ -47,9 +50,9 @@ export function viewHead({ photo, pose, pattern, fish, outline, farMm: lengthMm 
   const mask = new Uint8Array(view.columns * view.rows);
   const face = fish.view;
   for (let row = 0; row < view.rows; row++) {
-    const yMm = view.fromYMm + (row + 0.5) / CELLS_PER_MM;
+    const yMm = view.fromYMm + (row + 0.5) / cellsPerMm;
     for (let column = 0; column < view.columns; column++) {
-      const xMm = view.fromXMm + (column + 0.5) / CELLS_PER_MM;
+      const xMm = view.fromXMm + (column + 0.5) / cellsPerMm;
       const i = row * view.columns + column;
       if (!view.inPhoto[i]) continue;
       // The ray goes on beyond the nose's plane to the face, or to the plate that stands in its way.

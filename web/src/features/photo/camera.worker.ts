@@ -1,10 +1,10 @@
+import { writeExif } from '@lauta/core/exif-writer';
 import {
   drawBoardKind,
   drawEmptyBoard,
   drawScene,
   renderScene,
   rollDice,
-  writeExif,
   type Scene,
 } from '@lauta/sim/camera';
 import { DEMO_EVENT } from '@lauta/sim/demo';

@@ -5,7 +5,8 @@ export interface PhotoNotes {
   /** Wall time `YYYY:MM:DD HH:MM:SS` and its offset `+hh:mm`; null for a phone that stores none. */
   takenLocal: string;
   offset: string | null;
-  focal35Mm: number;
+  /** 35 mm equivalent; null for a camera that does not tell it. */
+  focal35Mm: number | null;
   device: string;
   position: { latitude: number; longitude: number } | null;
   /** The same instant in UTC, for the position's own clock. */
@@ -30,8 +31,8 @@ export function writeExif(jpeg: Uint8Array, notes: PhotoNotes): Uint8Array {
   const exif: Record<number, unknown> = {
     [piexif.ExifIFD.DateTimeOriginal]: notes.takenLocal,
     [piexif.ExifIFD.DateTimeDigitized]: notes.takenLocal,
-    [piexif.ExifIFD.FocalLengthIn35mmFilm]: Math.round(notes.focal35Mm),
   };
+  if (notes.focal35Mm !== null) exif[piexif.ExifIFD.FocalLengthIn35mmFilm] = Math.round(notes.focal35Mm);
   if (notes.offset !== null) {
     exif[OFFSET_TIME] = notes.offset;
     exif[OFFSET_TIME_ORIGINAL] = notes.offset;
