@@ -19,6 +19,7 @@ export {
   type FindingMeasure,
   type FindingVerdict,
 } from './findings.ts';
+export { compareMerit, frameMerit, rankFrames, type FrameMerit } from './choose/rankFrames.ts';
 export type { CodeReader, CodeSeen } from './identifier-search/codeSeen.ts';
 export { isTurned, toStoredPx, toUprightPx, uprightRaster } from './orientation.ts';
 export {

@@ -5,12 +5,17 @@ export function PhotoSource({
   onPhoto,
   takeLabel = 'Photograph a fish',
   isDocked = true,
+  onCamera,
+  onSimulatedCamera,
   children,
 }: {
   onPhoto: (photo: Blob) => void;
   takeLabel?: string;
   /** Whether it lies at the screen's lower edge, under the thumb. */
   isDocked?: boolean;
+  /** Opens the live view; without it there is none here. */
+  onCamera?: () => void;
+  onSimulatedCamera?: () => void;
   children?: ReactNode;
 }) {
   const camera = useRef<HTMLInputElement>(null);
@@ -37,6 +42,16 @@ export function PhotoSource({
         Choose a JPEG
       </button>
       {children}
+      {onCamera && (
+        <button type="button" className="btn h-16 text-base" onClick={onCamera}>
+          Open the camera
+        </button>
+      )}
+      {onSimulatedCamera && (
+        <button type="button" className="btn h-16 text-base" onClick={onSimulatedCamera}>
+          Simulated live view
+        </button>
+      )}
       <input
         ref={camera}
         type="file"

@@ -1,5 +1,4 @@
 import { useEffect, useRef, useState } from 'react';
-import { wallTimeOf } from '@lauta/core/schedule';
 import { appNow } from '../../clock/appClock.ts';
 import { openCaller, type Caller, type OnProgress } from '../../workers/calls.ts';
 import type { CameraCalls, ShotTime } from './cameraProtocol.ts';
@@ -34,9 +33,7 @@ export function SimulatedCamera({
     setFailed(false);
     const worker = new Worker(new URL('./camera.worker.ts', import.meta.url), { type: 'module' });
     try {
-      const now = appNow();
-      const { local, offset } = wallTimeOf(now.getTime(), zone);
-      const time = { takenLocal: local, offset, takenAt: now.toISOString() };
+      const time = { takenAtMs: appNow().getTime(), zone };
       const [seed = 0] = crypto.getRandomValues(new Uint32Array(1));
       const { jpeg } = await shoot(openCaller<CameraCalls>(worker), time, seed, stopping.signal, setShare);
       onPhoto(jpeg);

@@ -8,6 +8,7 @@ import {
   type Scene,
 } from '@lauta/sim/camera';
 import { DEMO_EVENT } from '@lauta/sim/demo';
+import { shotNotes } from '../camera/shotNotes.ts';
 import { serveCalls, type OnProgress, type Port } from '../../workers/calls.ts';
 import type { CameraCalls, ShotTime } from './cameraProtocol.ts';
 
@@ -29,7 +30,7 @@ serveCalls<CameraCalls>(self as unknown as Port, {
 
 async function develop(
   scene: Scene,
-  { seed, takenAt, takenLocal, offset }: ShotTime & { seed: number },
+  { seed, takenAtMs, zone }: ShotTime & { seed: number },
   tell: OnProgress,
 ): Promise<{ jpeg: Blob }> {
   const { raster, truth } = renderScene(scene, tell);
@@ -43,22 +44,15 @@ async function develop(
   );
   const plain = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.9 });
   const dice = rollDice(seed);
-  const taken = new Date(takenAt);
-  const jpeg = writeExif(new Uint8Array(await plain.arrayBuffer()), {
-    takenLocal: takenLocal.replaceAll('-', ':').replace('T', ' '),
-    offset,
+  const position = {
+    latitude: DEMO_EVENT.position.latitude + dice.between(-0.012, 0.012),
+    longitude: DEMO_EVENT.position.longitude + dice.between(-0.02, 0.02),
+  };
+  const notes = shotNotes(takenAtMs, zone, {
     focal35Mm: truth.focal35Mm,
     device: 'simulated camera',
-    position: {
-      latitude: DEMO_EVENT.position.latitude + dice.between(-0.012, 0.012),
-      longitude: DEMO_EVENT.position.longitude + dice.between(-0.02, 0.02),
-    },
-    takenUtc: {
-      date: takenAt.slice(0, 10).replaceAll('-', ':'),
-      hour: taken.getUTCHours(),
-      minute: taken.getUTCMinutes(),
-      second: taken.getUTCSeconds(),
-    },
+    position,
   });
+  const jpeg = writeExif(new Uint8Array(await plain.arrayBuffer()), notes);
   return { jpeg: new Blob([new Uint8Array(jpeg)], { type: 'image/jpeg' }) };
 }

@@ -1,11 +1,10 @@
 import type { Identifier } from '@lauta/core/identifier';
 import type { MeasuringBoard } from '@lauta/core/photo';
 
-/** When a shot is taken: the phone's wall time, `YYYY-MM-DDTHH:MM:SS`, its offset, and the instant. */
+/** When a shot is taken: the instant, and the IANA zone of the phone's wall time. */
 export interface ShotTime {
-  takenLocal: string;
-  offset: string;
-  takenAt: string;
+  takenAtMs: number;
+  zone: string;
 }
 
 export interface SimulatedShot extends ShotTime {

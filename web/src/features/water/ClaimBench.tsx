@@ -34,6 +34,8 @@ interface Props {
   card: Identifier | null;
   change: (part: Partial<CatchDraft>) => void;
   putAway: () => void;
+  /** What the button for it says. */
+  awayWords: string;
   /** How the fish was treated, as far as it was tapped. */
   handling: Handling | null;
   onClaimed: (claimed: Claimed) => void;
@@ -87,6 +89,7 @@ function OpenBench({
   card,
   change,
   putAway,
+  awayWords,
   handling,
   onClaimed,
   bench,
@@ -318,7 +321,7 @@ function OpenBench({
       </div>
       <div className="bg-base-100 border-base-300 sticky bottom-16 z-10 -mx-4 flex gap-2 border-t px-4 py-3 sm:-mx-7 sm:px-7 lg:-bottom-8 lg:col-span-2 lg:-mb-8">
         <button type="button" className="btn h-16" onClick={isBusy ? stop : putAway}>
-          {isBusy ? 'Stop' : 'Put away'}
+          {isBusy ? 'Stop' : awayWords}
         </button>
         <button
           type="button"

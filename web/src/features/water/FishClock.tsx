@@ -22,7 +22,7 @@ import { ClockAdvice } from './ClockAdvice.tsx';
 import { clockFigure } from './clockFigure.ts';
 import { FishQuestions } from './FishQuestions.tsx';
 import { LimitBar } from './LimitBar.tsx';
-import { NO_FISH, type RunningCatch } from './runningCatch.ts';
+import { freshCatch, type RunningCatch } from './runningCatch.ts';
 import { VitalityTaps } from './VitalityTaps.tsx';
 
 const TICK_MS = 250;
@@ -39,6 +39,7 @@ export function FishClock({
   speciesId,
   onSpecies,
   compact = false,
+  setShutterPlace,
   children,
 }: {
   running: RunningCatch;
@@ -47,6 +48,8 @@ export function FishClock({
   speciesId: string;
   onSpecies: (speciesId: string) => void;
   compact?: boolean;
+  /** Told where the live camera's shutter may stand: beside the taps, under the thumb. */
+  setShutterPlace?: (place: HTMLElement | null) => void;
   /** Ways to a photograph, above the taps. */
   children?: ReactNode;
 }) {
@@ -72,7 +75,8 @@ export function FishClock({
   };
   const isBarred = (step: WaterStep): boolean => step === 'lifted' && isLiftForbidden(choices);
   const main = mainStep(events);
-  const others = nextSteps(events).filter((step) => step !== main);
+  const isFilmed = setShutterPlace !== undefined && clock.phase === 'air';
+  const others = nextSteps(events).filter((step) => step !== main && !(isFilmed && step === 'released'));
   const isForgotten = clock.airNowMs !== null && clock.airNowMs > 1000 * FORGOTTEN_SECONDS;
   return (
     <section ref={top} aria-label="The clock of this fish" className="grid scroll-mt-32 gap-3">
@@ -162,8 +166,9 @@ export function FishClock({
               Undo
             </button>
           )}
+          {isFilmed && <div ref={setShutterPlace} className="grid" />}
           {clock.phase === 'over' && (
-            <button type="button" className={SMALL} onClick={() => put(NO_FISH)}>
+            <button type="button" className={SMALL} onClick={() => put(freshCatch())}>
               Put away, no claim
             </button>
           )}

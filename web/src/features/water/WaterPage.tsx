@@ -1,7 +1,7 @@
-import { useMemo, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { parsePayload } from '@lauta/core/identifier';
-import { clockOf } from '@lauta/core/care';
+import { clockOf, tapped } from '@lauta/core/care';
 import { formatSteps } from '@lauta/core/units';
 import { appNow, useNow } from '../../clock/appClock.ts';
 import { sendCommand } from '../../door/door.ts';
@@ -19,7 +19,14 @@ import { useIdentifiers, useRules } from '../event/queries.ts';
 import { useCareChoices } from '../care/choices.ts';
 import { ClaimBench } from './ClaimBench.tsx';
 import { FishClock } from './FishClock.tsx';
-import { NO_FISH, handlingOf, useRunningCatch } from './runningCatch.ts';
+import { freshCatch, handlingOf, useRunningCatch } from './runningCatch.ts';
+import { recallCameraChoices, rememberCameraChoices, type CameraChoices } from '../camera/cameraChoices.ts';
+import { FrameStrip } from '../camera/FrameStrip.tsx';
+import { useFrames, type Frame } from '../camera/frames.ts';
+import type { TakenFrame } from '../camera/takeBurst.ts';
+import { useFrameAnalyses, type ReadFrame } from '../camera/useFrameAnalyses.ts';
+import { useWakeLock } from '../camera/useWakeLock.ts';
+import { CatchCamera } from './CatchCamera.tsx';
 import { PhotoSource } from '../photo/PhotoSource.tsx';
 import { SimulatedCamera } from '../photo/SimulatedCamera.tsx';
 import { dayOfNow } from './dayOfNow.ts';
@@ -27,6 +34,8 @@ import { newDraft, useDraft } from './draft.ts';
 import type { Claimed } from './useClaim.ts';
 import { recallChoices, rememberChoices } from './choices.ts';
 
+const NO_FRAMES: readonly Frame[] = [];
+const NO_BOARDS: readonly string[] = [];
 const SHORTEST_SIMULATED_MM = 300;
 const SIMULATED_SPREAD_MM = 220;
 
@@ -47,6 +56,57 @@ export function WaterPage() {
   const [chosenSpecies, setChosenSpecies] = useState<string | null>(null);
   const { running, put: putRunning } = useRunningCatch(eventId);
   const care = useCareChoices();
+  const { phase, lifts } = clockOf(running.events, 0);
+  const isOn = running.events.length > 0;
+  const isOver = phase === 'over';
+  useWakeLock(isOn && !isOver);
+  const sheet = rules.data?.at(-1)?.sheet ?? null;
+  const choices = useMemo(() => sheet && recallChoices(sheet), [sheet]);
+  const board = boards.find(choices?.boardId ?? '');
+  const { frames, add: addFrame, replace: replaceFrames } = useFrames(running.catchId);
+  const [cameraSet, setCamera] = useState<CameraChoices['opens'] | undefined>(undefined);
+  // A camera that was opened for the last fish opens by itself for this one.
+  const camera =
+    cameraSet === undefined && isOn && !isOver ? recallCameraChoices().opens : (cameraSet ?? null);
+  const [thrown, setThrown] = useState<readonly Frame[] | null>(null);
+  const [shutterPlace, setShutterPlace] = useState<HTMLElement | null>(null);
+  const [isBursting, setBursting] = useState(false);
+  /** Shot again since so many lifts; until the next one is over the bench stays away. */
+  const [reshotAfter, setReshotAfter] = useState<number | null>(null);
+  const isReshooting = reshotAfter !== null && lifts.length <= reshotAfter;
+  const proposal = useFrameAnalyses(frames ?? NO_FRAMES, {
+    board,
+    others: boards.all,
+    approved: sheet?.boards ?? NO_BOARDS,
+    expected: card,
+  });
+  const take = useCallback(
+    ({ jpeg, takenAtMs }: TakenFrame) => void addFrame(jpeg, new Date(takenAtMs)),
+    [addFrame],
+  );
+  const isInWater = phase !== 'air';
+  const propose = ({ frame, analysis }: ReadFrame): void => {
+    if (!choices) return;
+    setClaimed(null);
+    setReshotAfter(null);
+    put({
+      ...newDraft(running.catchId, frame.photo, new Date(frame.takenAt), {
+        ...choices,
+        speciesId: draft?.speciesId ?? chosenSpecies ?? choices.speciesId,
+      }),
+      frameId: frame.frameId,
+      analysis,
+      marks: analysis?.marks ?? null,
+      ...(analysis?.found ? { boardId: analysis.found.boardId } : {}),
+    });
+  };
+  // The best of the burst goes to the bench by itself, once the fish is back in the water.
+  const isReady = isInWater && !isReshooting && draft === null && choices !== null;
+  const best = isReady && (!isBursting || proposal.isFaultless) ? proposal.best : null;
+  const latestPropose = useLatest(propose);
+  useEffect(() => {
+    if (best) latestPropose.current(best);
+  }, [best, latestPropose]);
 
   if (rules.isError) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
   if (stored.isError) return <Failed error={stored.error} retry={() => void stored.refetch()} />;
@@ -59,19 +119,21 @@ export function WaterPage() {
       </Empty>
     );
   }
-  const sheet = rules.data.at(-1)?.sheet;
-  if (!sheet) {
+  if (!sheet || !choices) {
     return (
       <Empty title="No rule sheet yet">The director publishes it; until then a fish can’t be claimed.</Empty>
     );
   }
   // The bench compares the card in the picture with this one: it waits for it.
   if (identifiers.isPending) return <Loading what="Fetching the card of the day" />;
-  const choices = recallChoices(sheet);
-  const board = boards.find(choices.boardId);
   const begin = (photo: Blob): void => {
     setClaimed(null);
-    put(newDraft(photo, appNow(), choices));
+    setReshotAfter(null);
+    put(newDraft(running.catchId, photo, appNow(), choices));
+  };
+  const openCamera = (opens: 'device' | 'simulated'): void => {
+    rememberCameraChoices({ opens });
+    setCamera(opens);
   };
   const speciesId = draft?.speciesId ?? chosenSpecies ?? choices.speciesId;
   const clock = (compact: boolean, below: ReactNode = null) => (
@@ -86,15 +148,46 @@ export function WaterPage() {
         change({ speciesId: chosen });
       }}
       compact={compact}
+      {...(camera ? { setShutterPlace } : {})}
     >
       {below}
     </FishClock>
   );
-  const isOn = running.events.length > 0;
-  const { phase } = clockOf(running.events, 0);
-  const isOver = phase === 'over';
   const isFighting = phase === 'fight';
-  if (draft) {
+  const throwAway = (): void => {
+    put(null);
+    setThrown(frames);
+    void replaceFrames([]);
+  };
+  const strip = frames && frames.length > 0 && (
+    <FrameStrip proposal={proposal} chosenId={draft?.frameId ?? null} choose={propose} clear={throwAway} />
+  );
+  const live = camera && board && !isFighting && !isOver && (
+    <CatchCamera
+      key={`${running.catchId} ${board.id} ${camera}`}
+      catchId={running.catchId}
+      isSimulated={camera === 'simulated'}
+      board={board}
+      otherBoards={boards.all}
+      look={speciesId}
+      card={card}
+      zone={event.zone}
+      phase={phase}
+      shutterPlace={shutterPlace}
+      onFrame={take}
+      onBurst={setBursting}
+      onFishSeen={(atMs) => {
+        const lifted = tapped(running.events, 'lifted', atMs);
+        if (lifted.ok) putRunning({ ...running, events: lifted.events });
+      }}
+      onReady={() => undefined}
+      onClose={() => {
+        rememberCameraChoices({ opens: null });
+        setCamera(null);
+      }}
+    />
+  );
+  if (draft && !isReshooting && isInWater) {
     const bench = (
       <ClaimBench
         draft={draft}
@@ -105,28 +198,38 @@ export function WaterPage() {
           change(part);
           rememberChoices(part);
         }}
-        putAway={() => put(null)}
+        awayWords={draft.frameId === null ? 'Put away' : isOn && !isOver ? 'Shoot again' : 'Put all away'}
+        putAway={() => {
+          put(null);
+          if (draft.frameId === null) return;
+          if (isOn && !isOver) setReshotAfter(lifts.length);
+          else throwAway();
+        }}
         handling={handlingOf(running, care)}
         onClaimed={(done) => {
           put(null);
           setClaimed(done);
           // A fish that is still in the net keeps its clock.
-          if (isOver) putRunning(NO_FISH);
+          putRunning(isOn && !isOver ? { ...running, isClaimed: true } : freshCatch());
         }}
       />
     );
     // The bench has the screen to itself once the fish is gone.
-    return isOn && !isOver ? (
+    return (
       <div className="grid gap-4">
-        {clock(true)}
+        {isOn && !isOver && clock(true)}
+        {strip}
         {bench}
       </div>
-    ) : (
-      bench
     );
   }
-  const photographs = (
-    <PhotoSource onPhoto={begin} isDocked={!isOn}>
+  const photographs = live || (
+    <PhotoSource
+      onPhoto={begin}
+      isDocked={!isOn}
+      {...(board ? { onCamera: () => openCamera('device') } : {})}
+      {...(board && who.data?.isDemo ? { onSimulatedCamera: () => openCamera('simulated') } : {})}
+    >
       {who.data?.isDemo && board && (
         <SimulatedCamera
           zone={event.zone}
@@ -161,7 +264,23 @@ export function WaterPage() {
         )}
       </div>
       {claimed && <ClaimedNote claimed={claimed} eventId={eventId} step={sheet.measure.step} />}
-      {isOn ? clock(false, isFighting ? null : photographs) : clock(false)}
+      {thrown && frames?.length === 0 && (
+        <p role="status">
+          {thrown.length} frames were thrown away.{' '}
+          <button
+            type="button"
+            className="linklike min-h-11"
+            onClick={() => {
+              void replaceFrames(thrown);
+              setThrown(null);
+            }}
+          >
+            Undo
+          </button>
+        </p>
+      )}
+      {strip}
+      {isOn ? clock(live !== false && live !== null, isFighting ? null : photographs) : clock(false)}
       {!isOn && (
         <>
           <div className="lg:order-last">
@@ -172,6 +291,15 @@ export function WaterPage() {
       )}
     </div>
   );
+}
+
+/** Always the newest, for effects that must not run again for it. */
+function useLatest<T>(value: T): { readonly current: T } {
+  const held = useRef(value);
+  useEffect(() => {
+    held.current = value;
+  });
+  return held;
 }
 
 function ClaimedNote({

@@ -3,7 +3,7 @@ import { clockOf, type WaterStep } from '@lauta/core/care';
 import { G_PER_POUND } from '@lauta/core/units';
 import { parseCareChoices, type CareChoices } from '../care/choices.ts';
 import { clockFigure, type ClockFigure } from './clockFigure.ts';
-import { NO_FISH, type RunningCatch } from './runningCatch.ts';
+import { freshCatch, type RunningCatch } from './runningCatch.ts';
 
 const USUAL = parseCareChoices(null);
 
@@ -17,7 +17,7 @@ function shown(
   const events = taps.map(([step, at]) => ({ step, atMs: 1000 * at }));
   return clockFigure(
     clockOf(events, 1000 * seconds),
-    { ...NO_FISH, events, ...change },
+    { ...freshCatch(), events, ...change },
     { ...USUAL, ...choices },
   );
 }

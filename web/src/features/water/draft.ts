@@ -14,6 +14,8 @@ export interface CatchDraft {
   commandId: string;
   photo: Blob;
   chosenAt: string;
+  /** The frame of the page's own camera that it is; null for a file. */
+  frameId: string | null;
   marks: BoardMarks | null;
   /** What the bench found by itself; null before it has looked (and in drafts of versions without it). */
   analysis: PhotoAnalysis | null;
@@ -30,7 +32,8 @@ export interface CatchDraft {
 type Fields = Omit<CatchDraft, 'photo'>;
 
 /** As some landed version stored it. */
-type StoredFields = Omit<Fields, 'analysis' | 'byHand'> & Partial<Pick<Fields, 'analysis' | 'byHand'>>;
+type StoredFields = Omit<Fields, 'analysis' | 'byHand' | 'frameId'> &
+  Partial<Pick<Fields, 'analysis' | 'byHand' | 'frameId'>>;
 
 interface Schema extends DBSchema {
   drafts: { key: string; value: StoredFields };
@@ -54,7 +57,13 @@ async function readDraft(eventId: string): Promise<CatchDraft | null> {
   const [fields, photo] = await Promise.all([db.get('drafts', eventId), db.get('photographs', eventId)]);
   // A draft of the version without a bench has neither field: its marks, if any, were set by hand.
   return fields && photo
-    ? { ...fields, analysis: fields.analysis ?? null, byHand: fields.byHand ?? [], photo }
+    ? {
+        ...fields,
+        analysis: fields.analysis ?? null,
+        byHand: fields.byHand ?? [],
+        frameId: fields.frameId ?? null,
+        photo,
+      }
     : null;
 }
 
@@ -75,17 +84,19 @@ async function writeDraft(eventId: string, draft: CatchDraft | null, withPhoto: 
 }
 
 export function newDraft(
+  catchId: string,
   photo: Blob,
   chosenAt: Date,
   choices: Pick<CatchDraft, 'boardId' | 'speciesId'>,
 ): CatchDraft {
   return {
-    catchId: uuidv7(),
+    catchId,
     photographId: uuidv7(),
     measurementId: uuidv7(),
     commandId: uuidv7(),
     photo,
     chosenAt: chosenAt.toISOString(),
+    frameId: null,
     marks: null,
     analysis: null,
     byHand: [],

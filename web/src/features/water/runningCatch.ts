@@ -1,38 +1,58 @@
 import { useCallback, useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { z } from 'zod';
 import { handlingSchema } from '@lauta/contract';
 import { airLimitSeconds, sideOf, type Handling } from '@lauta/core/care';
 import type { CareChoices } from '../care/choices.ts';
 
 /** What is kept while a fish is on, and until it is claimed or put away: a closed page loses none of it. */
-export type RunningCatch = Omit<Handling, 'airLimitSeconds' | 'waterCelsius' | 'airCelsius'>;
+export interface RunningCatch extends Omit<Handling, 'airLimitSeconds' | 'waterCelsius' | 'airCelsius'> {
+  /** Made before the first tap: photographs, clock and claim belong together by it. */
+  catchId: string;
+  /** It was claimed while it still waited in the net. */
+  isClaimed: boolean;
+}
 
-export const NO_FISH: RunningCatch = {
-  events: [],
-  guessedMassG: null,
-  hookPlace: null,
-  bleeds: false,
-  signs: {},
-};
+/** A catch of which nothing is known yet. */
+export function freshCatch(): RunningCatch {
+  return {
+    catchId: uuidv7(),
+    isClaimed: false,
+    events: [],
+    guessedMassG: null,
+    hookPlace: null,
+    bleeds: false,
+    signs: {},
+  };
+}
 
-const storedSchema = handlingSchema.omit({ airLimitSeconds: true, waterCelsius: true, airCelsius: true });
+const storedSchema = handlingSchema
+  .omit({ airLimitSeconds: true, waterCelsius: true, airCelsius: true })
+  // Versions before the live camera stored neither.
+  .extend({ catchId: z.uuid().default(() => uuidv7()), isClaimed: z.boolean().default(false) });
 const keyOf = (eventId: string): string => `lauta-fish-on-${eventId}`;
 
 /** What cannot be read is no running catch: the clock begins anew. */
 export function parseRunningCatch(text: string | null): RunningCatch {
   try {
     const found = storedSchema.safeParse(JSON.parse(text ?? 'null'));
-    return found.success ? found.data : NO_FISH;
+    return found.success ? found.data : freshCatch();
   } catch {
-    return NO_FISH;
+    return freshCatch();
   }
 }
 
 /** What goes with the claim: nothing where nobody tapped. */
 export function handlingOf(running: RunningCatch, choices: CareChoices): Handling | null {
-  if (running.events.length === 0) return null;
+  const { events, guessedMassG, hookPlace, bleeds, signs } = running;
+  if (events.length === 0) return null;
   const { waterCelsius, airCelsius, schools } = choices;
   return {
-    ...running,
+    events,
+    guessedMassG,
+    hookPlace,
+    bleeds,
+    signs,
     waterCelsius,
     airCelsius,
     airLimitSeconds: airLimitSeconds(sideOf('air-time', schools), choices),
@@ -45,8 +65,7 @@ export function useRunningCatch(eventId: string) {
   const put = useCallback(
     (next: RunningCatch) => {
       // Stored before the screen says so.
-      if (next.events.length === 0) localStorage.removeItem(keyOf(eventId));
-      else localStorage.setItem(keyOf(eventId), JSON.stringify(next));
+      localStorage.setItem(keyOf(eventId), JSON.stringify(next));
       setRunning(next);
     },
     [eventId],

@@ -1,0 +1,18 @@
+import type { Identifier } from '@lauta/core/identifier';
+import type { MeasuringBoard } from '@lauta/core/photo';
+
+/** The scenes that the simulated camera shows, one fish and one board in all of them. */
+export const FILM_SHOTS = ['board', 'gap', 'open', 'good'] as const;
+export type FilmShot = (typeof FILM_SHOTS)[number];
+
+export interface FilmWish {
+  seed: number;
+  board: MeasuringBoard;
+  look: string;
+  lengthMm: number;
+  identifier: Identifier | null;
+}
+
+export interface FilmCalls {
+  shoot: { params: FilmWish & { shot: FilmShot }; result: { picture: ImageBitmap; focal35Mm: number } };
+}

@@ -1,0 +1,66 @@
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { useCallback, useEffect, useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+
+/** A photograph of the fish that is on, before one is chosen for the claim. */
+export interface Frame {
+  /** Grows with time. */
+  frameId: string;
+  catchId: string;
+  photo: Blob;
+  takenAt: string;
+}
+
+interface Schema extends DBSchema {
+  frames: { key: string; value: Frame; indexes: { catchId: string } };
+}
+
+let opened: Promise<IDBPDatabase<Schema>> | null = null;
+
+function database(): Promise<IDBPDatabase<Schema>> {
+  opened ??= openDB<Schema>('lauta-frames', 1, {
+    upgrade(db) {
+      db.createObjectStore('frames', { keyPath: 'frameId' }).createIndex('catchId', 'catchId');
+    },
+  });
+  return opened;
+}
+
+/** The frames of the fish that is on, kept in the browser: a page that is left in mid-catch loses none. */
+export function useFrames(catchId: string) {
+  const [held, setHeld] = useState<{ of: string; frames: readonly Frame[] } | null>(null);
+  useEffect(() => {
+    let isHere = true;
+    void database()
+      .then((db) => db.getAllFromIndex('frames', 'catchId', catchId))
+      .catch((): Frame[] => [])
+      .then((frames) => isHere && setHeld({ of: catchId, frames }));
+    return () => {
+      isHere = false;
+    };
+  }, [catchId]);
+  const add = useCallback(
+    async (photo: Blob, takenAt: Date) => {
+      const frame: Frame = { frameId: uuidv7(), catchId, photo, takenAt: takenAt.toISOString() };
+      // A browser that refuses to store loses the frame with the page, not before.
+      await database()
+        .then((db) => db.put('frames', frame))
+        .catch(() => undefined);
+      setHeld((former) => ({ of: catchId, frames: [...(former?.frames ?? []), frame] }));
+    },
+    [catchId],
+  );
+  const replace = useCallback(
+    async (next: readonly Frame[]) => {
+      setHeld({ of: catchId, frames: next });
+      const db = await database();
+      const change = db.transaction('frames', 'readwrite');
+      for (const key of await change.store.index('catchId').getAllKeys(catchId))
+        await change.store.delete(key);
+      for (const frame of next) await change.store.put(frame);
+      await change.done;
+    },
+    [catchId],
+  );
+  return { frames: held?.of === catchId ? held.frames : null, add, replace };
+}

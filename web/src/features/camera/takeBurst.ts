@@ -1,0 +1,46 @@
+import type { PhotoNotes } from '@lauta/core/exif-writer';
+import { openCaller } from '../../workers/calls.ts';
+import type { DevelopCalls } from './develop.worker.ts';
+
+export const BURST_FRAMES = 12;
+/** No two frames of a burst nearer to each other than this, ms. */
+const BETWEEN_MS = 70;
+
+export interface TakenFrame {
+  jpeg: Blob;
+  takenAtMs: number;
+}
+
+/**
+ * Takes a burst at the stream's full size: first all frames, one after the other, then their development; told of
+ * each as it is ready. What could not be taken or developed is left out.
+ */
+export async function takeBurst(
+  video: HTMLVideoElement,
+  notesAt: (takenAtMs: number) => PhotoNotes,
+  now: () => number,
+  onTaken: () => void,
+  onFrame: (frame: TakenFrame) => void,
+  count = BURST_FRAMES,
+): Promise<void> {
+  const taken: { frame: ImageBitmap; takenAtMs: number }[] = [];
+  while (taken.length < count && video.videoWidth > 0) {
+    const takenAtMs = now();
+    const frame = await createImageBitmap(video).catch(() => null);
+    if (!frame) break;
+    taken.push({ frame, takenAtMs });
+    await new Promise((resolve) => setTimeout(resolve, BETWEEN_MS));
+  }
+  onTaken();
+  const worker = new Worker(new URL('./develop.worker.ts', import.meta.url), { type: 'module' });
+  try {
+    const lab = openCaller<DevelopCalls>(worker);
+    for (const { frame, takenAtMs } of taken) {
+      const { jpeg } = await lab.call('develop', { frame, notes: notesAt(takenAtMs) });
+      frame.close();
+      onFrame({ jpeg, takenAtMs });
+    }
+  } finally {
+    worker.terminate();
+  }
+}
