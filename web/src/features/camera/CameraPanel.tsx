@@ -179,13 +179,21 @@ function OpenCamera({
     [source, otherBoards, limitTiltDeg],
   );
   const fishSince = useRef<number | null>(null);
+  /** After a lift the board must have been seen without a fish before the next one starts by itself. */
+  const freeSince = useRef<number | null>(0);
+  useEffect(() => {
+    if (isInAir) return () => void (freeSince.current = null);
+    return undefined;
+  }, [isInAir]);
   const onView = ({ sight, advice, takenAtMs }: LiveView): void => {
     if (hints.tone && isInAir && mode === 'self') tick(advice.met / LIVE_STEPS.length);
     onReady({ isCardSeen: sight?.isCardSeen ?? false });
     const isFish = (sight?.fishMm ?? 0) > LEAST_FISH_MM;
-    if (!isFish) fishSince.current = null;
-    else if (fishSince.current === null) fishSince.current = takenAtMs;
-    else if (phase === 'net') onFishSeen(fishSince.current);
+    if (!isFish) {
+      fishSince.current = null;
+      if (phase === 'net') freeSince.current ??= takenAtMs;
+    } else if (fishSince.current === null) fishSince.current = takenAtMs;
+    else if (phase === 'net' && freeSince.current !== null) onFishSeen(fishSince.current);
   };
   const view = useLiveView(video, source.stream, board, options, isInAir && mode === 'self', now, {
     onView,

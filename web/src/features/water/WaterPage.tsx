@@ -279,7 +279,7 @@ export function WaterPage() {
           </button>
         </p>
       )}
-      {strip}
+      {isInWater && strip}
       {isOn ? clock(live !== false && live !== null, isFighting ? null : photographs) : clock(false)}
       {!isOn && (
         <>
