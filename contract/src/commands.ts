@@ -67,6 +67,9 @@ export const capturedAtSchema = z.strictObject({
   source: z.enum(['photograph', 'device', 'typed']),
 });
 
+/** A device's clock may be wrong by years. */
+const CLOCK_OFFSET_MS = 1e12;
+
 export const claimCatchSchema = z
   .strictObject({
     catchId: z.uuid(),
@@ -82,6 +85,8 @@ export const claimCatchSchema = z
     identifierCode: z.string().trim().toUpperCase().max(12).nullable(),
     /** From hook-up to release; absent in claims of versions without the clock, and where nobody tapped. */
     handling: handlingSchema.optional(),
+    /** The device's clock less the server's, ms, where the device has asked. */
+    clockOffsetMs: z.int().min(-CLOCK_OFFSET_MS).max(CLOCK_OFFSET_MS).optional(),
   })
   .refine((claim) => claim.photographs.some((one) => one.photographId === claim.measurement.photographId), {
     message: 'the measured photograph is not among the claim’s',
@@ -127,6 +132,15 @@ export const answerRequestSchema = z
     path: ['words'],
   });
 
+/** What happened to a fish after it was claimed: the whole of it, once. */
+export const handleCatchSchema = z.strictObject({ catchId: z.uuid(), handling: handlingSchema });
+
+/** From when on entrants see the codes of a day; null shows them at once. */
+export const revealCodesSchema = z.strictObject({
+  dayId: z.uuid(),
+  from: z.iso.datetime().nullable(),
+});
+
 export const withdrawCatchSchema = z.strictObject({ catchId: z.uuid() });
 
 /** Undoes a withdrawal. */
@@ -149,6 +163,8 @@ export const commandSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...envelope, kind: z.literal('catch.claim'), body: claimCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.judge'), body: judgeCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.answer'), body: answerRequestSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('catch.handle'), body: handleCatchSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('codes.reveal'), body: revealCodesSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.withdraw'), body: withdrawCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.restore'), body: restoreCatchSchema }),
 ]);

@@ -25,6 +25,8 @@ export const PROBLEM_STATUS = {
   'reading-refused': 422,
   'catch-exists': 409,
   'catch-withdrawn': 409,
+  'handling-told': 409,
+  'handling-not-later': 409,
   'catch-not-withdrawn': 409,
   'verdict-moved-on': 409,
   'own-catch': 403,

@@ -16,13 +16,21 @@ export interface SessionView {
   linesOutAt: string;
 }
 
+export interface DayView {
+  dayId: string;
+  seq: number;
+  date: string;
+  /** From when on entrants see their codes; null from the start. */
+  codesFrom: string | null;
+}
+
 export interface EventView {
   eventId: string;
   name: string;
   zone: string;
   isPublic: boolean;
   eventCode: string;
-  days: { dayId: string; seq: number; date: string }[];
+  days: DayView[];
   sessions: SessionView[];
   ruleVersion: number | null;
   entrants: number;

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import type { CatchView, LedgerCheckView, StandingsView } from '@lauta/contract';
 import {
+  HANDLING,
   claim,
   claimBody,
   done,
@@ -340,20 +341,7 @@ describe('the standings', () => {
 });
 
 describe('how a fish was treated', () => {
-  const handling = {
-    events: [
-      { step: 'hooked', atMs: 1_781_000_000_000 },
-      { step: 'lifted', atMs: 1_781_000_095_000 },
-      { step: 'returned', atMs: 1_781_000_101_000, tappedAtMs: 1_781_000_300_000 },
-    ],
-    airLimitSeconds: 6,
-    guessedMassG: 907,
-    waterCelsius: 21.5,
-    airCelsius: null,
-    hookPlace: 'lip',
-    bleeds: false,
-    signs: { upright: 'yes', fins: 'doubtful' },
-  } as const;
+  const handling = HANDLING;
 
   const ledgerCheck = async (of: TestEvent): Promise<LedgerCheckView> =>
     (await send(world, of.director, 'get', `/api/events/${of.eventId}/ledger/check`)).body as LedgerCheckView;
@@ -381,5 +369,52 @@ describe('how a fish was treated', () => {
     ['more than eighty taps', { events: Array.from({ length: 81 }, () => handling.events[0]) }],
   ])('is refused with %s', async (_, change) => {
     expect((await refusedClaim({ handling: { ...handling, ...change } })).status).toBe(400);
+  });
+
+  describe('told after the claim', () => {
+    const released = { step: 'released', atMs: 1_781_000_400_000 } as const;
+    const later = { ...handling, events: [...handling.events, released], signs: { upright: 'yes' } };
+    const tell = (own: TestEvent, catchId: string, told: object, person = own.angler) =>
+      sendCommand(world, person, 'catch.handle', own.eventId, { catchId, handling: told } as never);
+    const claimed = async (own: TestEvent): Promise<string> => {
+      const body = { ...(await claimBody(world, own.angler, own.eventId, own.entrantId)), handling };
+      await done(sendCommand(world, own.angler, 'catch.claim', own.eventId, body as never));
+      return body.catchId;
+    };
+
+    it('is the record from then on; the claim keeps its own, and both rows are checked', async () => {
+      const own = await holdEvent(world);
+      const catchId = await claimed(own);
+      await done(tell(own, catchId, later));
+      expect((await view(catchId, own.angler)).handling).toEqual(later);
+      expect((await ledgerCheck(own)).ok).toBe(true);
+      await world.pool.query('UPDATE catches SET later_handling = NULL WHERE catch_id = ?', [catchId]);
+      expect(await ledgerCheck(own)).toMatchObject({ ok: false, firstFault: { fault: 'record-differs' } });
+    });
+
+    it('is told once, by its own angler, and leaves nothing of the claim out', async () => {
+      const own = await holdEvent(world);
+      const catchId = await claimed(own);
+      expect((await tell(own, catchId, later, own.rival)).status).toBe(403);
+      const without = { ...later, events: [handling.events[0], released] };
+      expect((await tell(own, catchId, without)).body).toMatchObject({ type: 'handling-not-later' });
+      await done(tell(own, catchId, later));
+      expect((await tell(own, catchId, later)).body).toMatchObject({ type: 'handling-told' });
+    });
+  });
+});
+
+describe('the device’s clock', () => {
+  it('is recorded with the claim, and a changed row is found', async () => {
+    const own = await holdEvent(world);
+    const body = {
+      ...(await claimBody(world, own.angler, own.eventId, own.entrantId)),
+      clockOffsetMs: -7_200_250,
+    };
+    await done(sendCommand(world, own.angler, 'catch.claim', own.eventId, body as never));
+    const check = async () => (await send(world, own.director, 'get', `/api/events/${own.eventId}/ledger/check`)).body as LedgerCheckView; // prettier-ignore
+    expect((await check()).ok).toBe(true);
+    await world.pool.query('UPDATE catches SET clock_offset_ms = 0 WHERE catch_id = ?', [body.catchId]);
+    expect(await check()).toMatchObject({ ok: false, firstFault: { fault: 'record-differs' } });
   });
 });

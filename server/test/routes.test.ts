@@ -3,6 +3,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { CommandKind } from '@lauta/contract';
 import { SHIPPED_BOARDS } from '@lauta/core/photo';
 import {
+  HANDLING,
   NOBODY,
   claim,
   claimBody,
@@ -32,6 +33,7 @@ const SIGNED_IN: Who[] = ['stranger', ...PEOPLE];
  * Whoever is not listed is turned away with 401 or 403, or told that there is nothing (404).
  */
 const ROUTES: { route: string; may: readonly Who[]; call: (place: Place) => string; body?: unknown }[] = [
+  { route: 'get /api/time', may: ALL, call: () => '/api/time' },
   { route: 'get /api/who', may: ALL, call: () => '/api/who' },
   { route: 'post /api/sign-in', may: [], call: () => '/api/sign-in', body: { email: 'a@b.example', password: 'wrong password' } },
   { route: 'post /api/sign-in/demo', may: [], call: () => '/api/sign-in/demo', body: { role: 'judge' } },
@@ -45,6 +47,8 @@ const ROUTES: { route: string; may: readonly Who[]; call: (place: Place) => stri
   { route: 'get /api/events/:eventId/people.csv', may: ['director', 'judge'], call: ({ event }) => `/api/events/${event.eventId}/people.csv` },
   { route: 'post /api/events/:eventId/people/:accountId/invitation', may: ['director'], call: ({ event, invitedId }) => `/api/events/${event.eventId}/people/${invitedId}/invitation`, body: {} },
   { route: 'get /api/events/:eventId/entrants/:entrantId/identifiers', may: ['director', 'judge', 'angler'], call: ({ event }) => `/api/events/${event.eventId}/entrants/${event.entrantId}/identifiers` },
+  { route: 'get /api/events/:eventId/entrants/:entrantId/identifiers.pdf', may: ['director', 'judge', 'angler'], call: ({ event }) => `/api/events/${event.eventId}/entrants/${event.entrantId}/identifiers.pdf` },
+  { route: 'get /api/events/:eventId/days/:dayId/identifiers.pdf', may: ['director'], call: ({ event }) => `/api/events/${event.eventId}/days/${event.dayId}/identifiers.pdf` },
   { route: 'get /api/events/:eventId/standings', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/standings` },
   { route: 'get /api/events/:eventId/standings.csv', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/standings.csv` },
   { route: 'get /api/events/:eventId/own-catches', may: SIGNED_IN, call: ({ event }) => `/api/events/${event.eventId}/own-catches` },
@@ -145,6 +149,8 @@ describe('every command', () => {
     'catch.claim': ['angler'],
     'catch.judge': ['judge'],
     'catch.answer': ['angler'],
+    'catch.handle': ['angler'],
+    'codes.reveal': ['director'],
     'catch.withdraw': ['angler'],
     'catch.restore': ['angler'],
   };
@@ -172,6 +178,10 @@ describe('every command', () => {
         });
         return { catchId, answerId: uuidv7(), verdictId, words: 'Here.', photographId: null };
       }
+      case 'catch.handle':
+        return { catchId: await claim(world, event), handling: HANDLING };
+      case 'codes.reveal':
+        return { dayId: event.dayId, from: null };
       case 'catch.withdraw':
         return { catchId: await claim(world, event) };
       case 'catch.restore': {

@@ -163,6 +163,22 @@ export const SHEET: RuleSheet = {
 };
 
 /** A day from 06:00 to 15:00 in Warsaw, with a director, a judge, and two anglers. */
+/** How a fish was treated, from hook-up to the net. */
+export const HANDLING = {
+  events: [
+    { step: 'hooked', atMs: 1_781_000_000_000 },
+    { step: 'lifted', atMs: 1_781_000_095_000 },
+    { step: 'returned', atMs: 1_781_000_101_000, tappedAtMs: 1_781_000_300_000 },
+  ],
+  airLimitSeconds: 6,
+  guessedMassG: 907,
+  waterCelsius: 21.5,
+  airCelsius: null,
+  hookPlace: 'lip',
+  bleeds: false,
+  signs: { upright: 'yes', fins: 'doubtful' },
+} as const;
+
 export interface TestEvent {
   eventId: string;
   director: Person;
@@ -171,6 +187,8 @@ export interface TestEvent {
   rival: Person;
   entrantId: string;
   rivalEntrantId: string;
+  /** Its one day. */
+  dayId: string;
 }
 
 export async function holdEvent(
@@ -209,6 +227,7 @@ export async function holdEvent(
     rival,
     entrantId: await entrantOf(world, angler, eventId),
     rivalEntrantId: await entrantOf(world, rival, eventId),
+    dayId: (await world.lauta.storage.read.events.days(eventId))[0]?.dayId ?? '',
   };
 }
 

@@ -1,1 +1,2 @@
 export { formatPayload, extendCodes, issueCodes, parsePayload, type Identifier } from './identifier.ts';
+export { CARD_MM, moduleOnCard } from './card.ts';

@@ -63,6 +63,8 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
       measurementId,
       identifierCode: claim.identifierCode,
       handling: claim.handling ?? null,
+      laterHandling: null,
+      clockOffsetMs: claim.clockOffsetMs ?? null,
       withdrawnAt: null,
       state: 'undecided',
     },
@@ -96,6 +98,7 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
       marks,
       claimedSteps: claim.claimedSteps,
       ...(claim.handling ? { handling: claim.handling } : {}),
+      ...(claim.clockOffsetMs === undefined ? {} : { clockOffsetMs: claim.clockOffsetMs }),
       measurement: { measurementId, reading },
       identifier: commit('identifier', claim.identifierCode),
       photographs: files,
@@ -294,6 +297,16 @@ export const restoreCatch: Handler<'catch.restore'> = async (context, { catchId 
   await stores.catches.setWithdrawn(catchId, null);
   await stores.catches.setState(catchId, catchState(false, last, await stores.catches.answersOf(catchId)));
   return { body: { catchId } };
+};
+
+/** Tells what happened to a fish after its claim, such as its release: once, and nothing of the claim left out. */
+export const handleCatch: Handler<'catch.handle'> = async (context, { catchId, handling }, command) => {
+  const record = await ownCatch(context, catchId, command.eventId);
+  if (record.laterHandling) refuse('handling-told');
+  const before = record.handling?.events ?? [];
+  if (before.some(({ step }, i) => handling.events[i]?.step !== step)) refuse('handling-not-later');
+  await context.stores.catches.setLaterHandling(catchId, handling);
+  return { body: { catchId, handling } };
 };
 
 async function ownCatch(context: CommandContext, catchId: string, eventId: string): Promise<CatchRecord> {

@@ -34,6 +34,9 @@ export function mariadbCatchStore(db: Connection): CatchStore {
     async setState(catchId, state) {
       await db.update(catches).set({ state }).where(eq(catches.catchId, catchId));
     },
+    async setLaterHandling(catchId, laterHandling) {
+      await db.update(catches).set({ laterHandling }).where(eq(catches.catchId, catchId));
+    },
     async setWithdrawn(catchId, withdrawnAt) {
       await db.update(catches).set({ withdrawnAt }).where(eq(catches.catchId, catchId));
     },

@@ -20,6 +20,8 @@ export interface CatchRecord {
   measurementId: string;
   identifierCode: string | null;
   handling: Handling | null;
+  laterHandling: Handling | null;
+  clockOffsetMs: number | null;
   withdrawnAt: Date | null;
   state: CatchState;
 }
@@ -78,6 +80,7 @@ export interface CatchStore {
   /** The record, locked until the transaction ends. */
   lock(catchId: string): Promise<CatchRecord | null>;
   setState(catchId: string, state: CatchState): Promise<void>;
+  setLaterHandling(catchId: string, handling: Handling): Promise<void>;
   setWithdrawn(catchId: string, at: Date | null): Promise<void>;
   countIn(eventId: string, states?: readonly CatchState[]): Promise<number>;
   list(eventId: string, filter: CatchFilter): Promise<{ items: ListedCatch[]; total: number }>;

@@ -91,7 +91,7 @@ export async function viewCatch(
     capturedSource: record.capturedSource,
     deviceId: record.deviceId,
     identifierCode: record.identifierCode,
-    handling: record.handling,
+    handling: record.laterHandling ?? record.handling,
     expectedCode: maySeeCode ? (identifiers.find((one) => one.dayId === record.dayId)?.code ?? null) : null,
     measurement: {
       measurementId: measurement.measurementId,

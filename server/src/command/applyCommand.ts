@@ -5,11 +5,13 @@ import { addBoard } from '../board/addBoard.ts';
 import {
   answerRequest,
   claimCatch,
+  handleCatch,
   judgeCatch,
   restoreCatch,
   withdrawCatch,
 } from '../catch/catchCommands.ts';
 import { createEvent } from '../event/createEvent.ts';
+import { revealCodes } from '../event/revealCodes.ts';
 import type { Lauta } from '../lauta.ts';
 import { addPerson } from '../people/addPerson.ts';
 import { publishRules } from '../rules/publishRules.ts';
@@ -25,6 +27,8 @@ const HANDLERS: { [K in CommandKind]: Handler<K> } = {
   'catch.claim': claimCatch,
   'catch.judge': judgeCatch,
   'catch.answer': answerRequest,
+  'catch.handle': handleCatch,
+  'codes.reveal': revealCodes,
   'catch.withdraw': withdrawCatch,
   'catch.restore': restoreCatch,
 };

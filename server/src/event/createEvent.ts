@@ -26,7 +26,7 @@ export const createEvent: Handler<'event.create'> = async (
   await stores.ledger.open(eventId, { seq: 0, hash: genesisHash(eventId) });
   for (const [i, { date }] of body.days.entries()) {
     const dayId = uuidv7();
-    await stores.events.addDay(eventId, { dayId, seq: i + 1, date });
+    await stores.events.addDay(eventId, { dayId, seq: i + 1, date, codesFrom: null });
     for (const [k, session] of sessions.filter((one) => one.day === i).entries()) {
       const { linesInLocal, linesOutLocal, linesInAt, linesOutAt } = session;
       await stores.events.addSession({

@@ -45,7 +45,7 @@ async function eventView(stores: Stores, event: LautaEvent): Promise<EventView> 
   ]);
   return {
     ...event,
-    days,
+    days: days.map(({ codesFrom, ...day }) => ({ ...day, codesFrom: codesFrom?.toISOString() ?? null })),
     sessions: sessions.map(({ linesInAt, linesOutAt, ...session }) => ({
       ...session,
       linesInAt: linesInAt.toISOString(),

@@ -48,10 +48,18 @@ export function mariadbEventStore(db: Connection): EventStore {
     },
     async days(eventId) {
       return db
-        .select({ dayId: eventDays.dayId, seq: eventDays.seq, date: eventDays.date })
+        .select({
+          dayId: eventDays.dayId,
+          seq: eventDays.seq,
+          date: eventDays.date,
+          codesFrom: eventDays.codesFrom,
+        })
         .from(eventDays)
         .where(eq(eventDays.eventId, eventId))
         .orderBy(asc(eventDays.seq));
+    },
+    async setCodesFrom(dayId, codesFrom) {
+      await db.update(eventDays).set({ codesFrom }).where(eq(eventDays.dayId, dayId));
     },
     async sessions(eventId) {
       const rows = await db

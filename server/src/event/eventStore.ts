@@ -10,6 +10,7 @@ export interface EventDay {
   dayId: string;
   seq: number;
   date: string;
+  codesFrom: Date | null;
 }
 
 export interface EventSession {
@@ -33,6 +34,7 @@ export interface EventStore {
   visibleTo(accountId: string | null): Promise<LautaEvent[]>;
   eventCodes(): Promise<string[]>;
   days(eventId: string): Promise<EventDay[]>;
+  setCodesFrom(dayId: string, from: Date | null): Promise<void>;
   sessions(eventId: string): Promise<EventSession[]>;
   addIdentifier(entrantId: string, dayId: string, code: string): Promise<void>;
   identifiersOfDay(dayId: string): Promise<{ entrantId: string; code: string }[]>;

@@ -83,6 +83,8 @@ async function checkRecords(
       if (!board || hashHex(board.bytes) !== body['sha256']) return { seq, fault: 'board-differs' };
     }
     if (kind === 'catch.claim' && !(await claimStands(stores, body))) return { seq, fault: 'record-differs' };
+    if (kind === 'catch.handle' && !(await handlingStands(stores, body)))
+      return { seq, fault: 'record-differs' };
     if (kind === 'catch.judge' && !(await verdictStands(stores, body)))
       return { seq, fault: 'record-differs' };
     for (const { label, value } of commitments.filter((one) => one.seq === seq)) {
@@ -134,7 +136,17 @@ async function claimStands(stores: Stores, body: Record<string, unknown>): Promi
   };
   // Entries of versions without the clock hold no such field.
   const isHandledSo = canonicalEqual(record.handling, body['handling'] ?? null);
-  return isHandledSo && Object.entries(now).every(([field, value]) => canonicalEqual(value, body[field]));
+  const isClockSo = record.clockOffsetMs === (body['clockOffsetMs'] ?? null);
+  return (
+    isHandledSo &&
+    isClockSo &&
+    Object.entries(now).every(([field, value]) => canonicalEqual(value, body[field]))
+  );
+}
+
+async function handlingStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {
+  const record = await stores.catches.find(String(body['catchId']));
+  return record !== null && canonicalEqual(record.laterHandling, body['handling']);
 }
 
 async function verdictStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {

@@ -1,5 +1,5 @@
 import rateLimit, { ipKeyGenerator } from 'express-rate-limit';
-import express, { type Request, type RequestHandler } from 'express';
+import express, { type Request, type RequestHandler, type Response } from 'express';
 import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
 import {
@@ -11,10 +11,12 @@ import {
   type PersonView,
   type Who,
 } from '@lauta/contract';
-import { formatPayload } from '@lauta/core/identifier';
+import { formatPayload, type Identifier } from '@lauta/core/identifier';
+import type { Subject } from '@lauta/core/people';
+import { cardSheet } from '../event/cardSheet.ts';
 import { clearTokenCookie, setTokenCookie, tokenOf } from '../http/cookies.ts';
 import { sendProblem } from '../http/problem.ts';
-import { eventScope, idParameter, type RouteTable } from '../http/routeTable.ts';
+import { eventScope, idParameter, type Asked, type RouteTable } from '../http/routeTable.ts';
 import type { Lauta } from '../lauta.ts';
 import { refuse } from '../refusal.ts';
 import { DEMO_EMAILS } from './demoPeople.ts';
@@ -36,6 +38,9 @@ export interface SignInLimits {
 
 export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
   const [byAddress, byAccount] = signInLimiters(limits);
+
+  /** The server's own clock, for devices to compare theirs with. */
+  table.anyone('get', '/api/time', () => Promise.resolve({ serverMs: Date.now() }));
 
   table.anyone('get', '/api/who', ({ lauta, account }) => whoIs(lauta, account));
 
@@ -134,25 +139,91 @@ export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
     'get',
     '/api/events/:eventId/entrants/:entrantId/identifiers',
     'see-identifier',
-    async (asked) => {
-      const { eventId } = await eventScope(asked);
-      const entrantId = idParameter(asked.request, 'entrantId');
-      const entrant = await asked.lauta.storage.read.people.findEntrant(entrantId);
-      if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
-      return { eventId, entrantId };
-    },
-    async ({ lauta }, { eventId, entrantId }): Promise<IdentifierView[]> => {
-      const { events, people } = lauta.storage.read;
-      const eventCode = (await events.find(eventId))?.eventCode ?? '';
-      const entrantNumber = (await people.findEntrant(entrantId ?? ''))?.number ?? 0;
-      const issued = await events.identifiersOf(entrantId ?? '');
-      return issued.map(({ dayId, code }) => ({
+    entrantScope,
+    async ({ lauta }, { eventId, entrantId }, subject): Promise<IdentifierView[]> => {
+      const issued = await identifiersOf(lauta, eventId, entrantId ?? '', subject);
+      return issued.map(({ dayId, identifier }) => ({
         dayId,
-        code,
-        payload: formatPayload({ eventCode, entrantNumber, code }),
+        code: identifier.code,
+        payload: formatPayload(identifier),
       }));
     },
   );
+
+  table.allowed(
+    'get',
+    '/api/events/:eventId/entrants/:entrantId/identifiers.pdf',
+    'see-identifier',
+    entrantScope,
+    async ({ lauta, response }, { eventId, entrantId }, subject) => {
+      const issued = await identifiersOf(lauta, eventId, entrantId ?? '', subject);
+      return sendPdf(
+        response,
+        await cardSheet(
+          issued.map(({ identifier }) => identifier),
+          'Cards of an entrant',
+        ),
+      );
+    },
+  );
+
+  table.allowed(
+    'get',
+    '/api/events/:eventId/days/:dayId/identifiers.pdf',
+    'edit-event',
+    eventScope,
+    async ({ lauta, request, response }, { eventId }) => {
+      const { events, people } = lauta.storage.read;
+      const dayId = idParameter(request, 'dayId');
+      if (!(await events.days(eventId)).some((day) => day.dayId === dayId))
+        refuse('not-found', { what: 'day' });
+      const eventCode = (await events.find(eventId))?.eventCode ?? '';
+      const entrants = await people.entrantsOf(eventId);
+      const issued = await events.identifiersOfDay(dayId);
+      const cards = entrants.flatMap(({ entrantId, number }) =>
+        issued
+          .filter((one) => one.entrantId === entrantId)
+          .map(({ code }): Identifier => ({ eventCode, entrantNumber: number, code })),
+      );
+      return sendPdf(response, await cardSheet(cards, 'Cards of a day'));
+    },
+  );
+}
+
+async function entrantScope(asked: Asked): Promise<{ eventId: string; entrantId: string }> {
+  const { eventId } = await eventScope(asked);
+  const entrantId = idParameter(asked.request, 'entrantId');
+  const entrant = await asked.lauta.storage.read.people.findEntrant(entrantId);
+  if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
+  return { eventId, entrantId };
+}
+
+/** An entrant's codes; those whose time has not come are for directors and judges alone. */
+async function identifiersOf(
+  { storage, clock }: Lauta,
+  eventId: string,
+  entrantId: string,
+  { roles }: Subject,
+): Promise<{ dayId: string; identifier: Identifier }[]> {
+  const { events, people } = storage.read;
+  const now = clock.now();
+  const eventCode = (await events.find(eventId))?.eventCode ?? '';
+  const entrantNumber = (await people.findEntrant(entrantId))?.number ?? 0;
+  const days = await events.days(eventId);
+  const issued = await events.identifiersOf(entrantId);
+  const seesAll = roles.has('director') || roles.has('judge');
+  return issued
+    .filter(({ dayId }) => {
+      const from = days.find((day) => day.dayId === dayId)?.codesFrom ?? null;
+      return seesAll || from === null || from <= now;
+    })
+    .map(({ dayId, code }) => ({ dayId, identifier: { eventCode, entrantNumber, code } }));
+}
+
+function sendPdf(response: Response, pdf: Buffer): undefined {
+  response.setHeader('Content-Disposition', 'inline; filename="cards.pdf"');
+  response.setHeader('Cache-Control', 'no-store');
+  response.type('application/pdf').send(pdf);
 }
 
 async function listPeople(lauta: Lauta, eventId: string): Promise<PersonView[]> {

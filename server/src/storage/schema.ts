@@ -1,4 +1,5 @@
 import {
+  bigint,
   boolean,
   double,
   foreignKey,
@@ -92,6 +93,8 @@ export const eventDays = mysqlTable(
     seq: smallint('seq').notNull(),
     /** `YYYY-MM-DD` in the event's zone. */
     date: varchar('date', { length: 10 }).notNull(),
+    /** From when on entrants see their codes of the day; null from the start. */
+    codesFrom: instant('codes_from'),
   },
   (table) => [unique('event_days_seq').on(table.eventId, table.seq)],
 );
@@ -305,6 +308,10 @@ export const catches = mysqlTable(
     identifierCode: varchar('identifier_code', { length: 12 }),
     /** How the fish was treated; null where nobody tapped the clock. */
     handling: json('handling').$type<Handling>(),
+    /** The same, told whole after the claim; null where nothing was. */
+    laterHandling: json('later_handling').$type<Handling>(),
+    /** The device's clock less the server's; null where the device did not ask. */
+    clockOffsetMs: bigint('clock_offset_ms', { mode: 'number' }),
     withdrawnAt: instant('withdrawn_at'),
     /** Follows from verdicts, answers and withdrawal; kept here so that a queue can be asked for. */
     state: varchar('state', { length: 12 }).$type<CatchState>().notNull(),

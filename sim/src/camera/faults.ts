@@ -1,6 +1,6 @@
 import { SHIPPED_BOARDS, faceLengthMm } from '@lauta/core/photo';
 import { INFRACTIONS, type Infraction } from '@lauta/core/rules';
-import { CARD_MM } from './card.ts';
+import { CARD_MM } from '@lauta/core/identifier';
 import { seedFor, type Dice } from './dice.ts';
 import { isOnGillCover, type Fish } from './fish.ts';
 import type { Rgb } from './paint.ts';

@@ -1,5 +1,5 @@
 import { faceLengthMm, type Raster } from '@lauta/core/photo';
-import { CARD_MM } from './card.ts';
+import { CARD_MM } from '@lauta/core/identifier';
 import { rollDice, seedFor } from './dice.ts';
 import { layFish, type FishTruth } from './fish.ts';
 import { layHand } from './hand.ts';

@@ -1,6 +1,6 @@
 import type { Identifier } from '@lauta/core/identifier';
 import { faceLengthMm, undistortPx, type MeasuringBoard } from '@lauta/core/photo';
-import { CARD_MM } from './card.ts';
+import { CARD_MM } from '@lauta/core/identifier';
 import { rollDice, seedFor } from './dice.ts';
 import { FISH_LOOKS, poseFish, type Fish } from './fish.ts';
 import type { PlacedHand } from './hand.ts';

@@ -1,6 +1,7 @@
 import { faceLengthMm } from '@lauta/core/photo';
 import { paintBoard } from './boardTexture.ts';
-import { CARD_MM, paintCard } from './card.ts';
+import { CARD_MM } from '@lauta/core/identifier';
+import { paintCard } from './card.ts';
 import { rollDice, seedFor } from './dice.ts';
 import { paintGround } from './ground.ts';
 import { clamp, smoothstep, hexRgb, type Rgb, type Texture } from './paint.ts';

@@ -18,8 +18,8 @@ const event = {
   isPublic: true,
   eventCode: 'ABCD',
   days: [
-    { dayId: 'd1', seq: 1, date: '2026-06-13' },
-    { dayId: 'd2', seq: 2, date: '2026-06-14' },
+    { dayId: 'd1', seq: 1, date: '2026-06-13', codesFrom: null },
+    { dayId: 'd2', seq: 2, date: '2026-06-14', codesFrom: null },
   ],
   sessions: [session(1, '2026-06-13'), session(2, '2026-06-14')],
   ruleVersion: 1,

@@ -31,6 +31,8 @@ const WORDS: Record<ProblemType | 'network', string> = {
   'reading-refused': 'The handles do not make a board that can be read. Set them again.',
   'catch-exists': 'This catch was claimed already, perhaps in another tab.',
   'catch-withdrawn': 'The catch was withdrawn.',
+  'handling-told': 'What happened to this fish was told already.',
+  'handling-not-later': 'What is told now leaves out what the claim told.',
   'catch-not-withdrawn': 'The catch is not withdrawn.',
   'verdict-moved-on': 'Another judge decided meanwhile. Look at that decision, then decide again if you must.',
   'own-catch': 'Nobody judges own catches or a partner’s. Leave it to another judge.',

@@ -10,6 +10,8 @@ export const KIND_WORDS: Record<string, string> = {
   'catch.claim': 'catch claimed',
   'catch.judge': 'catch decided',
   'catch.answer': 'request answered',
+  'catch.handle': 'release told',
+  'codes.reveal': 'time of the codes set',
   'catch.withdraw': 'catch withdrawn',
   'catch.restore': 'withdrawal undone',
 };
