@@ -3,6 +3,7 @@ import {
   WATER_STEPS,
   clockOf,
   mainStep,
+  filledIn,
   mended,
   nextSteps,
   returnedInTime,
@@ -138,5 +139,32 @@ describe('a time mended afterwards', () => {
     expect(mended(CATCH, 2, 94_000)).toEqual({ ok: false, code: 'out-of-order' });
     expect(mended(CATCH, 2, 95_000).ok && mended(CATCH, 2, 146_000).ok).toBe(true);
     expect(() => mended(CATCH, 7, 0)).toThrow(RangeError);
+  });
+});
+
+describe('a step filled in afterwards', () => {
+  const skipped: WaterEvent[] = [
+    { step: 'hooked', atMs: 0 },
+    { step: 'lifted', atMs: 90_000 },
+    { step: 'returned', atMs: 95_000 },
+  ];
+
+  it('lies between the others by its time, and tells when it was filled in', () => {
+    const found = filledIn(skipped, 'netted', 60_000, 120_000);
+    expect(found.ok && found.events.map(({ step }) => step)).toEqual(['hooked', 'netted', 'lifted', 'returned']);
+    expect(found.ok && found.events[1]).toEqual({ step: 'netted', atMs: 60_000, tappedAtMs: 120_000 });
+    expect(found.ok && clockOf(found.events, 120_000)).toMatchObject({ fightMs: 60_000, isMended: true });
+  });
+
+  it.each([
+    ['net', 'netted', 92_000],
+    ['second hook-up', 'hooked', 97_000],
+    ['release before the lift', 'released', 50_000],
+  ] as const)('is refused where a %s can’t be', (_, step, atMs) => {
+    expect(filledIn(skipped, step, atMs, 120_000)).toEqual({ ok: false, code: 'wrong-order' });
+  });
+
+  it('is refused for what has not happened yet', () => {
+    expect(filledIn(skipped, 'released', 130_000, 120_000)).toEqual({ ok: false, code: 'not-yet' });
   });
 });

@@ -103,6 +103,24 @@ export function mended(
 }
 
 /**
+ * The list with a step that was skipped at its moment, marked as filled in: `tappedAtMs` is when it was.
+ * @param nowMs when it is filled in
+ */
+export function filledIn(
+  events: readonly WaterEvent[],
+  step: WaterStep,
+  atMs: number,
+  nowMs: number,
+): { ok: true; events: readonly WaterEvent[] } | { ok: false; code: 'wrong-order' | 'not-yet' } {
+  if (atMs > nowMs) return { ok: false, code: 'not-yet' };
+  const place = events.findIndex((one) => one.atMs > atMs);
+  const at = place < 0 ? events.length : place;
+  const whole = [...events.slice(0, at), { step, atMs, tappedAtMs: nowMs }, ...events.slice(at)];
+  const isInOrder = whole.every((one, i) => AFTER[whole[i - 1]?.step ?? 'start'].includes(one.step));
+  return isInOrder ? { ok: true, events: whole } : { ok: false, code: 'wrong-order' };
+}
+
+/**
  * The list with the end of a lift that nobody tapped: it is set to the limit of the lift, and marked as mended.
  * @param nowMs when it was noticed
  */

@@ -2,6 +2,7 @@ export {
   WATER_STEPS,
   clockOf,
   mainStep,
+  filledIn,
   mended,
   nextSteps,
   returnedInTime,

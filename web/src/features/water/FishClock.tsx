@@ -21,6 +21,7 @@ import { PHASE_WORDS, STEP_WORDS, stopwatch } from '../care/words.ts';
 import { ClockAdvice } from './ClockAdvice.tsx';
 import { clockFigure } from './clockFigure.ts';
 import { FishQuestions } from './FishQuestions.tsx';
+import { MendTimes } from './MendTimes.tsx';
 import { LimitBar } from './LimitBar.tsx';
 import { freshCatch, type RunningCatch } from './runningCatch.ts';
 import { VitalityTaps } from './VitalityTaps.tsx';
@@ -38,6 +39,7 @@ export function FishClock({
   sheet,
   speciesId,
   onSpecies,
+  zone,
   compact = false,
   setShutterPlace,
   children,
@@ -47,6 +49,8 @@ export function FishClock({
   sheet: RuleSheet;
   speciesId: string;
   onSpecies: (speciesId: string) => void;
+  /** IANA zone of the times that are mended. */
+  zone: string;
   compact?: boolean;
   /** Told where the live camera's shutter may stand: beside the taps, under the thumb. */
   setShutterPlace?: (place: HTMLElement | null) => void;
@@ -133,6 +137,9 @@ export function FishClock({
       {!compact && clock.phase === 'over' && events.at(-1)?.step === 'released' && (
         <VitalityTaps running={running} put={put} />
       )}
+      {!compact && (clock.phase === 'net' || clock.phase === 'over') && (
+        <MendTimes running={running} put={put} zone={zone} />
+      )}
       {clock.phase !== 'air' && children}
       <div
         className={
@@ -167,7 +174,7 @@ export function FishClock({
             </button>
           )}
           {isFilmed && <div ref={setShutterPlace} className="grid" />}
-          {clock.phase === 'over' && (
+          {clock.phase === 'over' && !running.isClaimed && (
             <button type="button" className={SMALL} onClick={() => put(freshCatch())}>
               Put away, no claim
             </button>

@@ -19,6 +19,7 @@ import { useIdentifiers, useRules } from '../event/queries.ts';
 import { useCareChoices } from '../care/choices.ts';
 import { ClaimBench } from './ClaimBench.tsx';
 import { FishClock } from './FishClock.tsx';
+import { ReleaseSender } from './ReleaseSender.tsx';
 import { freshCatch, handlingOf, useRunningCatch } from './runningCatch.ts';
 import { recallCameraChoices, rememberCameraChoices, type CameraChoices } from '../camera/cameraChoices.ts';
 import { FrameStrip } from '../camera/FrameStrip.tsx';
@@ -101,7 +102,7 @@ export function WaterPage() {
     });
   };
   // The best of the burst goes to the bench by itself, once the fish is back in the water.
-  const isReady = isInWater && !isReshooting && draft === null && choices !== null;
+  const isReady = isInWater && !isReshooting && draft === null && choices !== null && !running.isClaimed;
   const best = isReady && (!isBursting || proposal.isFaultless) ? proposal.best : null;
   const latestPropose = useLatest(propose);
   useEffect(() => {
@@ -147,6 +148,7 @@ export function WaterPage() {
         setChosenSpecies(chosen);
         change({ speciesId: chosen });
       }}
+      zone={event.zone}
       compact={compact}
       {...(camera ? { setShutterPlace } : {})}
     >
@@ -154,6 +156,7 @@ export function WaterPage() {
     </FishClock>
   );
   const isFighting = phase === 'fight';
+  const leftAs = handlingOf(running, care);
   const throwAway = (): void => {
     put(null);
     setThrown(frames);
@@ -205,7 +208,7 @@ export function WaterPage() {
           if (isOn && !isOver) setReshotAfter(lifts.length);
           else throwAway();
         }}
-        handling={handlingOf(running, care)}
+        handling={leftAs}
         onClaimed={(done) => {
           put(null);
           setClaimed(done);
@@ -279,8 +282,16 @@ export function WaterPage() {
           </button>
         </p>
       )}
-      {isInWater && strip}
-      {isOn ? clock(live !== false && live !== null, isFighting ? null : photographs) : clock(false)}
+      {isInWater && !running.isClaimed && strip}
+      {running.isClaimed && !isOver && (
+        <p role="status">This fish is claimed. Its clock runs until you let it go.</p>
+      )}
+      {isOn
+        ? clock(live !== false && live !== null, isFighting || running.isClaimed ? null : photographs)
+        : clock(false)}
+      {running.isClaimed && isOver && leftAs && (
+        <ReleaseSender catchId={running.catchId} handling={leftAs} onSent={() => putRunning(freshCatch())} />
+      )}
       {!isOn && (
         <>
           <div className="lg:order-last">

@@ -1,0 +1,55 @@
+import { useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import type { Handling } from '@lauta/core/care';
+import { sendCommand } from '../../door/door.ts';
+import { ApiProblem } from '../../door/http.ts';
+import { useInEvent } from '../../frame/inEvent.ts';
+import { ProblemNote } from '../../problem/ProblemNote.tsx';
+
+/** Sends what happened to a fish after it was claimed: its release, and the signs that were seen. */
+export function ReleaseSender({
+  catchId,
+  handling,
+  onSent,
+}: {
+  catchId: string;
+  handling: Handling;
+  onSent: () => void;
+}) {
+  const { event } = useInEvent();
+  const [commandId] = useState(() => uuidv7());
+  const [isBusy, setBusy] = useState(false);
+  const [error, setError] = useState<unknown>(null);
+  const send = async (): Promise<void> => {
+    setBusy(true);
+    setError(null);
+    try {
+      await sendCommand(
+        'catch.handle',
+        event.eventId,
+        { catchId, handling: { ...handling, events: [...handling.events] } },
+        commandId,
+      );
+      onSent();
+    } catch (problem) {
+      // An answer that was lost, or another tab.
+      if (problem instanceof ApiProblem && problem.type === 'handling-told') onSent();
+      else setError(problem);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <div className="grid gap-2">
+      <ProblemNote error={error} />
+      <button
+        type="button"
+        className="btn btn-primary main-action"
+        disabled={isBusy}
+        onClick={() => void send()}
+      >
+        {isBusy ? 'Sending …' : 'Send how it left'}
+      </button>
+    </div>
+  );
+}
