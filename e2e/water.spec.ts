@@ -24,7 +24,7 @@ test('a fish from hook-up to release: the clock, the hazards, the signs, and all
   await tap(page, 'treble swings free');
   await expect(page.getByText('Secure or cut off the lure before a hand goes near.')).toBeVisible();
   await tap(page, 'In the net');
-  await expect(page.getByText('board wet, card down, camera open, hands wet')).toBeVisible();
+  await expect(page.getByText('Ready? Next: board wet')).toBeVisible();
   await tap(page, 'deep');
   await expect(page.getByText('let it rest 60 s')).toBeVisible();
   // The page is left in mid-catch, and nothing is lost.
@@ -102,7 +102,7 @@ test('each person’s school changes the limit, and each kind of hint can be sil
   await expect(page.getByLabel('Up to thirty seconds between rests in the net.')).toBeChecked();
   await page.goto(`${event}/water`);
   await tap(page, 'In the net');
-  await expect(page.getByText('board wet, card down')).toHaveCount(0);
+  await expect(page.getByText('Ready? Next')).toHaveCount(0);
   await tap(page, 'Lift');
   await expect(clock(page).getByText('of 30 s')).toBeVisible();
   await context.close();

@@ -14,6 +14,7 @@ import { JudgePage } from './features/judge/JudgePage.tsx';
 import { QueuePage } from './features/judge/QueuePage.tsx';
 import { JustDecidedProvider } from './features/judge/justDecided.tsx';
 import { LedgerPage } from './features/ledger/LedgerPage.tsx';
+import { PreparePage } from './features/prepare/PreparePage.tsx';
 import { RulesPage } from './features/rules/RulesPage.tsx';
 import { StandingsPage } from './features/standings/StandingsPage.tsx';
 import { WaterPage } from './features/water/WaterPage.tsx';
@@ -72,6 +73,7 @@ export const routes: RouteObject[] = [
           { path: 'boards', element: <BoardsPage /> },
           { path: 'boards/new', element: <NewBoardPage /> },
           { path: 'people', element: <PeoplePage /> },
+          { path: 'prepare', element: <PreparePage /> },
           { path: 'water', element: <WaterPage /> },
           { path: 'catches/:catchId', element: <CatchPage /> },
           {

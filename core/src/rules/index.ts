@@ -13,6 +13,7 @@ export {
   type SpeciesRule,
   type TieBreak,
 } from './ruleSheet.ts';
+export { waysToLose, type WayToLose } from './waysToLose.ts';
 export { stepsOutlook, type StepsOutlook } from './outlook.ts';
 export { sheetOfVersion, versionInForce, type RuleBook } from './ruleBook.ts';
 export { upcastRuleSheet } from './upcast.ts';

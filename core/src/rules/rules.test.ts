@@ -1,6 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { exampleSheet } from './exampleSheet.test-data.ts';
-import { applyPenalties, stepsOutlook, stepsReached, upcastRuleSheet, versionInForce } from './index.ts';
+import {
+  applyPenalties,
+  stepsOutlook,
+  stepsReached,
+  upcastRuleSheet,
+  versionInForce,
+  waysToLose,
+} from './index.ts';
 
 describe('a rule sheet', () => {
   it('rounds a measured length by its own step and rounding', () => {
@@ -80,5 +87,41 @@ describe('what an angler hears before letting the fish go', () => {
     expect(outlook.steps).toBe(43);
     expect(outlook.marginMm).toBeCloseTo(9.9, 9);
     expect(outlook.nextLacksMm).toBeCloseTo(0.1, 9);
+  });
+});
+
+describe('the ways to lose a fish’s points', () => {
+  const sheet = exampleSheet();
+
+  it('are ten at most, what disqualifies first, deductions by their size', () => {
+    const dear = {
+      ...sheet,
+      penalties: [
+        ...(['identifier-missing', 'screen-photo', 'wrong-board', 'tail-held', 'more-fish', 'nose-gap', 'eye-covered'] as const).map((infraction) => ({ infraction, penalty: { kind: 'disqualification' } as const })),
+        { infraction: 'mouth-open', penalty: { kind: 'deduction', steps: 1 } } as const,
+        { infraction: 'hand-in-gills', penalty: { kind: 'deduction', steps: 4 } } as const,
+      ],
+    }; // prettier-ignore
+    const ways = waysToLose(dear);
+    expect(ways).toHaveLength(10);
+    expect(ways[0]).toMatchObject({ penalty: { kind: 'disqualification' } });
+    const deductions = ways.flatMap((way) =>
+      way.kind === 'infraction' && way.penalty.kind === 'deduction' ? [way.penalty.steps] : [],
+    );
+    expect(deductions).toEqual([4, 1]);
+    expect(ways.map(({ kind }) => kind)).toContain('outside-hours');
+  });
+
+  it('leave out what the sheet does not know', () => {
+    const plain = {
+      ...sheet,
+      penalties: [],
+      species: [{ id: 'bass', name: 'Bass', minimumSteps: null, counts: true }],
+    };
+    expect(waysToLose(plain).map(({ kind }) => kind)).toEqual([
+      'outside-hours',
+      'board-not-approved',
+      'over-limit',
+    ]);
   });
 });

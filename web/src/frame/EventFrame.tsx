@@ -22,7 +22,7 @@ interface Place {
 /** The day in its order; only places that exist and that one may enter. */
 function placesOf(event: EventView, { roles, entrantId }: PlaceInEvent): { day: Place[]; under: Place[] } {
   const day: Place[] = [];
-  if (entrantId) day.push({ to: 'water', name: 'Water' });
+  if (entrantId) day.push({ to: 'prepare', name: 'Prepare' }, { to: 'water', name: 'Water' });
   if (roles.includes('judge')) {
     day.push({
       to: 'judge',
@@ -126,7 +126,7 @@ export function EventFrame() {
         >
           <div className="ruled grid">
             {[...day, ...under]
-              .filter((one) => one.to === 'records' || one.to === '.' || one.to === 'settings')
+              .filter((one) => ['prepare', 'records', '.', 'settings'].includes(one.to))
               .map((one) => (
                 <NavLink
                   key={one.to}

@@ -2,6 +2,8 @@ import { Link } from 'react-router';
 import { clockTime, dayWords } from '../../clock/words.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
+import { CodesTime } from './CodesTime.tsx';
+import { ReadyLine } from '../prepare/ReadyLine.tsx';
 import { RuleSentences } from '../rules/RuleSentences.tsx';
 import { useRules } from './queries.ts';
 
@@ -24,6 +26,7 @@ export function EventPage() {
         <Figure term="catches" value={event.catches} />
         <Figure term="await a judge" value={event.undecided} />
       </dl>
+      {place.entrantId && <ReadyLine />}
       <section aria-labelledby="days">
         <h2 id="days">Days and sessions</h2>
         <ul className="ruled border-base-300 mt-1 border-y">
@@ -43,6 +46,16 @@ export function EventPage() {
           })}
         </ul>
       </section>
+      {isDirector && (
+        <section aria-labelledby="codes">
+          <h2 id="codes">Codes of the days</h2>
+          <ul className="ruled border-base-300 mt-1 border-y">
+            {event.days.map((day) => (
+              <CodesTime key={day.dayId} day={day} />
+            ))}
+          </ul>
+        </section>
+      )}
       <section aria-labelledby="rules">
         <div className="flex flex-wrap items-baseline justify-between gap-x-6">
           <h2 id="rules">Rule sheet{current ? `, version ${current.version}` : ''}</h2>

@@ -19,7 +19,6 @@ export function ClockAdvice({
     if (isLiftForbidden(choices))
       lines.push(<b key="frost">Air below freezing: no lift. Eyes and gills freeze; measure it in the water or let it go.</b>); // prettier-ignore
     if (isBoardHot(choices)) lines.push('Hot day: pour water over the board again before this lift.');
-    lines.push('Ready before the lift: board wet, card down, camera open, hands wet.');
     for (const words of hookAdvice(running.hookPlace, running.bleeds).words) lines.push(words);
   }
   return (

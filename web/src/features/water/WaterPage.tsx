@@ -2,6 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } fro
 import { Link } from 'react-router';
 import { parsePayload } from '@lauta/core/identifier';
 import { clockOf, tapped } from '@lauta/core/care';
+import type { GateStep } from '@lauta/core/planning';
 import { formatSteps } from '@lauta/core/units';
 import { appNow, useNow } from '../../clock/appClock.ts';
 import { sendCommand } from '../../door/door.ts';
@@ -19,6 +20,7 @@ import { useIdentifiers, useRules } from '../event/queries.ts';
 import { useCareChoices } from '../care/choices.ts';
 import { ClaimBench } from './ClaimBench.tsx';
 import { FishClock } from './FishClock.tsx';
+import { ReadyGate } from './ReadyGate.tsx';
 import { ReleaseSender } from './ReleaseSender.tsx';
 import { freshCatch, handlingOf, useRunningCatch } from './runningCatch.ts';
 import { recallCameraChoices, rememberCameraChoices, type CameraChoices } from '../camera/cameraChoices.ts';
@@ -71,6 +73,8 @@ export function WaterPage() {
     cameraSet === undefined && isOn && !isOver ? recallCameraChoices().opens : (cameraSet ?? null);
   const [thrown, setThrown] = useState<readonly Frame[] | null>(null);
   const [shutterPlace, setShutterPlace] = useState<HTMLElement | null>(null);
+  const [isCardSeen, setCardSeen] = useState(false);
+  const [madeReady, setMadeReady] = useState<ReadonlySet<GateStep>>(new Set());
   const [isBursting, setBursting] = useState(false);
   /** Shot again since so many lifts; until the next one is over the bench stays away. */
   const [reshotAfter, setReshotAfter] = useState<number | null>(null);
@@ -183,7 +187,7 @@ export function WaterPage() {
         const lifted = tapped(running.events, 'lifted', atMs);
         if (lifted.ok) putRunning({ ...running, events: lifted.events });
       }}
-      onReady={() => undefined}
+      onReady={({ isCardSeen }) => setCardSeen(isCardSeen)}
       onClose={() => {
         rememberCameraChoices({ opens: null });
         setCamera(null);
@@ -283,6 +287,22 @@ export function WaterPage() {
         </p>
       )}
       {isInWater && !running.isClaimed && strip}
+      {phase === 'net' && !running.isClaimed && care.hints.advice && (
+        <ReadyGate
+          done={madeReady}
+          seen={
+            new Set<GateStep>([
+              ...(live ? (['camera-open'] as const) : []),
+              ...(live && isCardSeen ? (['card-down'] as const) : []),
+            ])
+          }
+          toggle={(step) => {
+            const next = new Set(madeReady);
+            if (!next.delete(step)) next.add(step);
+            setMadeReady(next);
+          }}
+        />
+      )}
       {running.isClaimed && !isOver && (
         <p role="status">This fish is claimed. Its clock runs until you let it go.</p>
       )}

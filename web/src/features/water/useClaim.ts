@@ -8,6 +8,7 @@ import { ApiProblem } from '../../door/http.ts';
 import { uploadPhotograph } from '../../door/uploadPhotograph.ts';
 import { useInEvent } from '../../frame/inEvent.ts';
 import type { OpenedPhoto } from '../photo/benchProtocol.ts';
+import { lastClockOffset } from '../prepare/preparedness.ts';
 import type { CaptureTime } from './captureTime.ts';
 import type { CatchDraft } from './draft.ts';
 
@@ -63,6 +64,7 @@ export function useClaim({
     abort.current = stopping;
     setBusy(true);
     setError(null);
+    const clockOffsetMs = lastClockOffset();
     const { photographId, catchId, measurementId, speciesId, boardId } = draft;
     try {
       await uploadPhotograph({
@@ -93,6 +95,7 @@ export function useClaim({
           },
           claimedSteps,
           identifierCode: (draft.identifierCode ?? code)?.trim() || null,
+          ...(clockOffsetMs === null ? {} : { clockOffsetMs }),
           ...(handling ? { handling: { ...handling, events: [...handling.events] } } : {}),
         },
         draft.commandId,

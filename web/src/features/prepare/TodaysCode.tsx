@@ -1,0 +1,47 @@
+import type { DayView } from '@lauta/contract';
+import { clockTime, dayWords } from '../../clock/words.ts';
+import { useInEvent } from '../../frame/inEvent.ts';
+
+/** The code to write on the card, as large as the screen allows; before its time, when that is. */
+export function TodaysCode({
+  day,
+  code,
+  entrantId,
+}: {
+  day: DayView;
+  code: string | null;
+  entrantId: string;
+}) {
+  const { event } = useInEvent();
+  const sheet = `/api/events/${event.eventId}/entrants/${entrantId}/identifiers.pdf`;
+  return (
+    <section aria-labelledby="code">
+      <h2 id="code">
+        Code of day {day.seq}, {dayWords(day.date)}
+      </h2>
+      {code === null ? (
+        <p>
+          {day.codesFrom === null ? (
+            'None is issued yet.'
+          ) : (
+            <>
+              It is shown from <b className="num">{clockTime(day.codesFrom, event.zone)}</b>.
+            </>
+          )}
+        </p>
+      ) : (
+        <>
+          <p className="num text-7xl leading-tight font-bold tracking-widest sm:text-8xl">{code}</p>
+          <p className="text-quiet">
+            Write it on a matt card in letters at least 12 mm tall, each in its box; compare it letter by
+            letter. Or{' '}
+            <a className="linklike" href={sheet} target="_blank" rel="noreferrer">
+              print the card
+            </a>{' '}
+            in its true size.
+          </p>
+        </>
+      )}
+    </section>
+  );
+}
