@@ -107,3 +107,45 @@ test('each person’s school changes the limit, and each kind of hint can be sil
   await expect(clock(page).getByText('of 30 s')).toBeVisible();
   await context.close();
 });
+
+test('a fish too large for the board: two readings of a tape that agree, the grip’s inch off, each with its photograph', async ({
+  browser,
+}) => {
+  test.setTimeout(90_000);
+  const shot = await shoot(80, 402, new Date('2026-06-14T10:43:00Z'));
+  const { page, context } = await signedIn(browser, 'angler', PHONE);
+  await page.goto(`${page.url()}/water`);
+  await tap(page, 'With a tape');
+  const tape = page.getByRole('region', { name: 'With a tape' });
+  await tape.getByLabel(/From the grip to the nose/).fill('1');
+  const reading = async (number: number, typed: string): Promise<void> => {
+    await tape.getByLabel('Photograph of a reading').setInputFiles({
+      name: 'tape.jpg',
+      mimeType: 'image/jpeg',
+      buffer: Buffer.concat([shot.jpeg, Buffer.from([number])]),
+    });
+    await tape.getByLabel(`reading ${number}, in`).fill(typed);
+  };
+  await reading(1, '41 1/8');
+  await expect(tape.getByText('two readings must agree')).toBeVisible();
+  await reading(2, '43');
+  await expect(tape.getByText('Measure once more.')).toBeVisible();
+  // Nothing is lost with the page.
+  await page.reload();
+  await expect(tape.getByLabel('reading 2, in')).toHaveValue('43');
+  await reading(3, 'forty-one');
+  await expect(tape.getByText('Type what the tape reads.')).toBeVisible();
+  await tape.getByLabel('reading 3, in').fill('41⅛');
+  await expect(tape.getByText('two readings agree')).toBeVisible();
+  await axe(page);
+  if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/tape.png` });
+  await tape.getByRole('button', { name: 'Claim 40 in' }).tap();
+  await expect(page.getByText('is with the judges')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('Marked for the judge: measured with a tape in the water.')).toBeVisible();
+  await page.getByRole('link', { name: 'See it' }).tap();
+  await expect(page.getByRole('region', { name: 'Measured with a tape' }).getByRole('listitem')).toHaveCount(
+    3,
+  );
+  await expect(page.getByText('a tape in the water', { exact: true })).toBeVisible();
+  await context.close();
+});

@@ -49,7 +49,7 @@ export const addPersonSchema = z.strictObject({
 
 export const photographRoleSchema = z.enum(['board', 'fish', 'person']);
 
-/** Ways to measure; tape, scale and sling join as members. */
+/** Ways to measure; scale and sling join as members. */
 export const measurementInputSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('board'),
@@ -59,6 +59,17 @@ export const measurementInputSchema = z.discriminatedUnion('kind', [
     marks: marksSchema,
     /** What the bench found, when it set the marks; absent where all were set by hand. */
     bench: benchNotesSchema.optional(),
+  }),
+  z.strictObject({
+    kind: z.literal('tape'),
+    measurementId: z.uuid(),
+    /** The photograph of the last reading, by which the catch is shown. */
+    photographId: z.uuid(),
+    marks: z
+      .array(z.strictObject({ tapeMm: z.number().positive().max(5000), photographId: z.uuid() }))
+      .min(2, 'two readings must agree')
+      .max(6),
+    gripOffsetMm: z.number().min(0).max(150),
   }),
 ]);
 
@@ -88,10 +99,19 @@ export const claimCatchSchema = z
     /** The device's clock less the server's, ms, where the device has asked. */
     clockOffsetMs: z.int().min(-CLOCK_OFFSET_MS).max(CLOCK_OFFSET_MS).optional(),
   })
-  .refine((claim) => claim.photographs.some((one) => one.photographId === claim.measurement.photographId), {
-    message: 'the measured photograph is not among the claim’s',
-    path: ['measurement', 'photographId'],
-  });
+  .refine(
+    (claim) => measuredOn(claim).every((id) => claim.photographs.some((one) => one.photographId === id)),
+    {
+      message: 'the measured photograph is not among the claim’s',
+      path: ['measurement', 'photographId'],
+    },
+  );
+
+/** The photographs that a claim's measurement stands on. */
+function measuredOn({ measurement }: { measurement: z.infer<typeof measurementInputSchema> }): string[] {
+  const more = measurement.kind === 'tape' ? measurement.marks.map((mark) => mark.photographId) : [];
+  return [measurement.photographId, ...more];
+}
 
 export const decisionSchema = z.discriminatedUnion('kind', [
   z.strictObject({

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Handling } from '@lauta/core/care';
 import type { BoardReading, MeasuringBoard } from '@lauta/core/photo';
+import type { TapeReading } from '@lauta/core/tape';
 import type { Infraction } from '@lauta/core/rules';
 import type { NotCounting, Standing } from '@lauta/core/scoring';
 import type { DecisionInput } from './commands.ts';
@@ -111,7 +112,12 @@ export interface PhotographView {
 }
 
 export type CatchMark =
-  'before-lines-in' | 'after-lines-out' | 'no-session' | 'species-not-listed' | 'board-not-approved';
+  | 'before-lines-in'
+  | 'after-lines-out'
+  | 'no-session'
+  | 'species-not-listed'
+  | 'board-not-approved'
+  | 'by-tape';
 export type CatchState = 'undecided' | 'answered' | 'sent-back' | 'accepted' | 'refused' | 'withdrawn';
 
 export interface CatchSummary {
@@ -143,7 +149,7 @@ export interface CatchView extends CatchSummary {
   handling: Handling | null;
   /** The code of the day for this entrant; only for the entrant and for judges. */
   expectedCode: string | null;
-  measurement: { measurementId: string; photographId: string; reading: BoardReading };
+  measurement: { measurementId: string; photographId: string; reading: BoardReading | TapeReading };
   photographs: PhotographView[];
   verdicts: VerdictView[];
   answers: AnswerView[];

@@ -48,7 +48,7 @@ describe('a claim', () => {
     const caught = await view(await claim(world, event, { lengthMm: 400 }));
     // 15¾ in is 400.05 mm (25.4 mm an inch).
     expect(caught.measurement.reading.apparentMm).toBeCloseTo(400, 6);
-    expect(caught.measurement.reading.made).toBe('hand');
+    expect(caught.measurement.reading).toMatchObject({ kind: 'board', made: 'hand' });
     expect(caught.claimedSteps).toBe(62);
     expect(caught.state).toBe('undecided');
   });
@@ -416,5 +416,49 @@ describe('the device’s clock', () => {
     expect((await check()).ok).toBe(true);
     await world.pool.query('UPDATE catches SET clock_offset_ms = 0 WHERE catch_id = ?', [body.catchId]);
     expect(await check()).toMatchObject({ ok: false, firstFault: { fault: 'record-differs' } });
+  });
+});
+
+describe('a fish measured with a tape', () => {
+  const tapeBody = async (inches: readonly number[], change: object = {}) => {
+    const marks: { tapeMm: number; photographId: string }[] = [];
+    for (const inch of inches) {
+      const photographId = uuidv7();
+      await upload(world, event.angler, event.eventId, await jpeg(), photographId);
+      marks.push({ tapeMm: 25.4 * inch, photographId });
+    }
+    return {
+      ...(await claimBody(world, event.angler, event.eventId, event.entrantId)),
+      catchId: uuidv7(),
+      photographs: marks.map(({ photographId }) => ({ photographId, role: 'fish' })),
+      measurement: { kind: 'tape', measurementId: uuidv7(), photographId: marks.at(-1)?.photographId, marks, gripOffsetMm: 25.4, ...change },
+      claimedSteps: 160,
+    }; // prettier-ignore
+  };
+  const claimTape = (body: object) =>
+    sendCommand(world, event.angler, 'catch.claim', event.eventId, body as never);
+
+  it('is read anew by the server: 41 in twice, an inch off for the grip, is 40 in; all readings are kept', async () => {
+    const body = await tapeBody([43, 41, 41]);
+    await done(claimTape(body));
+    const caught = await view(body.catchId, event.judge);
+    expect(caught.measurement.reading).toMatchObject({ kind: 'tape', taken: [1, 2] });
+    expect(caught.measurement.reading.apparentMm).toBeCloseTo(40 * 25.4, 6);
+    expect(caught.marks).toContain('by-tape');
+    expect(caught.photographs).toHaveLength(3);
+    // There is no board that the server could read by itself.
+    expect((await send(world, event.judge, 'get', `/api/catches/${body.catchId}/bench-reading`)).status).toBe(
+      404,
+    );
+    const check = (await send(world, event.director, 'get', `/api/events/${event.eventId}/ledger/check`)).body as LedgerCheckView; // prettier-ignore
+    expect(check.ok).toBe(true);
+  });
+
+  it('is refused as long as no two readings agree, or one has no photograph', async () => {
+    expect((await claimTape(await tapeBody([40, 43]))).body).toMatchObject({ type: 'reading-refused' });
+    expect((await claimTape(await tapeBody([41]))).status).toBe(400);
+    const body = await tapeBody([41, 41]);
+    expect((await claimTape({ ...body, photographs: body.photographs.slice(1) })).status).toBe(400);
+    expect((await claimTape(await tapeBody([41, 41], { gripOffsetMm: 900 }))).status).toBe(400);
   });
 });

@@ -151,7 +151,12 @@ describe('a step filled in afterwards', () => {
 
   it('lies between the others by its time, and tells when it was filled in', () => {
     const found = filledIn(skipped, 'netted', 60_000, 120_000);
-    expect(found.ok && found.events.map(({ step }) => step)).toEqual(['hooked', 'netted', 'lifted', 'returned']);
+    expect(found.ok && found.events.map(({ step }) => step)).toEqual([
+      'hooked',
+      'netted',
+      'lifted',
+      'returned',
+    ]);
     expect(found.ok && found.events[1]).toEqual({ step: 'netted', atMs: 60_000, tappedAtMs: 120_000 });
     expect(found.ok && clockOf(found.events, 120_000)).toMatchObject({ fightMs: 60_000, isMended: true });
   });

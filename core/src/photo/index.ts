@@ -69,7 +69,7 @@ export {
   readingOf,
   type BenchNotes,
   type MarkName,
-  type StoredReading,
+  type StoredBoardReading,
   type BoardMarks,
   type BoardReading,
   type ErrorShare,

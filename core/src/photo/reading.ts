@@ -66,11 +66,11 @@ export interface BoardReading {
 }
 
 /** A reading as some landed version stored it: what came later may be missing. */
-export type StoredReading = Omit<BoardReading, 'byHand' | 'lens' | 'lengthMm'> &
+export type StoredBoardReading = Omit<BoardReading, 'byHand' | 'lens' | 'lengthMm'> &
   Partial<Pick<BoardReading, 'byHand' | 'lens' | 'lengthMm'>>;
 
 /** Brings a stored reading to today's form: before there was a bench all marks were set by hand. */
-export function readingOf(stored: StoredReading): BoardReading {
+export function readingOf(stored: StoredBoardReading): BoardReading {
   return {
     ...stored,
     byHand: stored.byHand ?? MARK_NAMES,

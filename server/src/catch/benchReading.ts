@@ -83,7 +83,9 @@ async function readCatch(
   const record = await stores.catches.find(catchId);
   const measurement = record && (await stores.catches.measurement(record.measurementId));
   const photographId = measurement?.photographId;
-  if (!measurement || !photographId) refuse('not-found', { what: 'measurement' });
+  // A tape in the water shows no board that could be read.
+  if (!record || !photographId || measurement.reading.kind !== 'board')
+    refuse('not-found', { what: 'measurement' });
   const reading = readingOf(measurement.reading);
   const boards = await boardsOf(stores, record.eventId);
   const board = boards.find(({ id }) => id === reading.boardId);

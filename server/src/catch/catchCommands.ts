@@ -1,6 +1,7 @@
 import type { CatchMark, CommandBody } from '@lauta/contract';
 import { readBoard, type BoardReading } from '@lauta/core/photo';
 import { findSpecies, sheetOfVersion, versionInForce } from '@lauta/core/rules';
+import { readTape, type TapeReading } from '@lauta/core/tape';
 import { placeInSchedule, resolveWallTime } from '@lauta/core/schedule';
 import { boardIn } from '../board/eventBoards.ts';
 import type { CommandContext, Handler } from '../command/commandContext.ts';
@@ -35,13 +36,14 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
     claim.photographs.map((one) => freePhotograph(context, eventId, one.photographId)),
   );
   const measured = photographs.find((one) => one.photographId === claim.measurement.photographId);
-  const reading = await readMarks(context, eventId, claim, measured as Photograph);
+  const reading = await readMeasurement(context, eventId, claim, measured as Photograph);
   const captured = captureTime(claim, measured as Photograph, event);
   const ruleVersion = versionInForce(book.published, captured.at.getTime()) ?? book.currentVersion;
   const sheet = sheetOfVersion(book, ruleVersion);
   const { dayId, inSession, marks } = await placeCapture(context, eventId, captured.at);
   if (!findSpecies(sheet, claim.speciesId)) marks.push('species-not-listed');
-  if (!sheet.boards.includes(reading.boardId)) marks.push('board-not-approved');
+  if (reading.kind === 'tape') marks.push('by-tape');
+  else if (!sheet.boards.includes(reading.boardId)) marks.push('board-not-approved');
 
   const { measurementId } = claim.measurement;
   await stores.catches.add(
@@ -126,13 +128,18 @@ async function freePhotograph(
   return photograph;
 }
 
-async function readMarks(
+async function readMeasurement(
   { stores }: CommandContext,
   eventId: string,
-  claim: Claim,
+  { measurement }: Claim,
   photograph: Photograph,
-): Promise<BoardReading> {
-  const { boardId, marks, bench = null } = claim.measurement;
+): Promise<BoardReading | TapeReading> {
+  if (measurement.kind === 'tape') {
+    const read = readTape(measurement.marks, measurement.gripOffsetMm);
+    if (!read.ok) refuse('reading-refused', { why: read.code });
+    return read.value;
+  }
+  const { boardId, marks, bench = null } = measurement;
   const board = await boardIn(stores, eventId, boardId);
   if (!board) refuse('board-not-known', { board: boardId });
   const reading = readBoard(board, marks, {

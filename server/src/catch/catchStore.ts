@@ -1,6 +1,10 @@
 import type { CatchMark, CatchState, DecisionInput } from '@lauta/contract';
 import type { Handling } from '@lauta/core/care';
-import type { StoredReading } from '@lauta/core/photo';
+import type { StoredBoardReading } from '@lauta/core/photo';
+import type { TapeReading } from '@lauta/core/tape';
+
+/** A reading as some landed version stored it. */
+export type StoredReading = StoredBoardReading | TapeReading;
 
 export interface CatchRecord {
   catchId: string;

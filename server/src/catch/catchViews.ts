@@ -96,7 +96,7 @@ export async function viewCatch(
     measurement: {
       measurementId: measurement.measurementId,
       photographId: measurement.photographId ?? '',
-      reading: readingOf(measurement.reading),
+      reading: measurement.reading.kind === 'tape' ? measurement.reading : readingOf(measurement.reading),
     },
     photographs: await Promise.all(photographs.map((one) => photographView(stores, one))),
     verdicts: verdicts.map(({ verdictId, seq, decidedAt, judgeId, decision }) => ({

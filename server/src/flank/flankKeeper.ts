@@ -1,6 +1,6 @@
 import { FlankIndex, flankPattern, flankPlace, type KeptFlank } from '@lauta/core/flank';
 import type { AlikeCatch } from '@lauta/contract';
-import { readingOf, type PhotoAnalysis } from '@lauta/core/photo';
+import type { PhotoAnalysis } from '@lauta/core/photo';
 import type { CatchRecord } from '../catch/catchStore.ts';
 import type { Storage, Stores } from '../storage/storage.ts';
 import type { StoredFlank } from './flankStore.ts';
@@ -107,7 +107,7 @@ export class FlankKeeper {
     const near: string[] = [];
     for (const record of records) {
       const measurement = await this.storage.read.catches.measurement(record.measurementId);
-      const claimedMm = measurement ? readingOf(measurement.reading).apparentMm : NaN;
+      const claimedMm = measurement?.kind === 'board' ? measurement.reading.apparentMm : NaN;
       if (Math.abs(claimedMm / lengthMm - 1) < 1.3 * LENGTH_SPAN) near.push(record.catchId);
     }
     return near;

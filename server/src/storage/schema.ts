@@ -17,8 +17,9 @@ import {
 import type { CatchMark, CatchState, DecisionInput } from '@lauta/contract';
 import type { Handling } from '@lauta/core/care';
 import type { KeptFlank } from '@lauta/core/flank';
-import type { StoredReading, PhotoExif } from '@lauta/core/photo';
+import type { PhotoExif } from '@lauta/core/photo';
 import type { Role } from '@lauta/core/people';
+import type { StoredReading } from '../catch/catchStore.ts';
 import { bytes, instant, sha256, uuid } from './columns.ts';
 
 /** What the installation itself has to remember: whether it is a demo, and how far its clock is set off. */

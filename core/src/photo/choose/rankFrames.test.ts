@@ -59,7 +59,9 @@ describe('the order of a burst’s frames', () => {
     const { analysis } = frame('no board', null);
     const unanswered = {
       ...analysis,
-      findings: [{ check: 'nose-gap', verdict: 'look', confidence: 0.3, why: '', place: null, isUnanswered: true }],
+      findings: [
+        { check: 'nose-gap', verdict: 'look', confidence: 0.3, why: '', place: null, isUnanswered: true },
+      ],
     } as unknown as PhotoAnalysis;
     expect(frameMerit(unanswered).looks).toEqual([]);
   });

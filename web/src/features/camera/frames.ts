@@ -46,7 +46,11 @@ export function useFrames(catchId: string) {
       await database()
         .then((db) => db.put('frames', frame))
         .catch(() => undefined);
-      setHeld((former) => ({ of: catchId, frames: [...(former?.frames ?? []), frame] }));
+      setHeld((former) => ({
+        of: catchId,
+        frames: [...(former?.of === catchId ? former.frames : []), frame],
+      }));
+      return frame;
     },
     [catchId],
   );

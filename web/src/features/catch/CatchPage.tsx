@@ -35,7 +35,7 @@ function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }
   const { unit } = LENGTH_STEPS[step];
   const { reading } = caught.measurement;
   const state = STATE_WORDS[caught.state];
-  const server = useServerReading(caught, caught.mayJudge || caught.isOwn);
+  const server = useServerReading(caught, reading.kind === 'board' && (caught.mayJudge || caught.isOwn));
   const [focus, setFocus] = useState<{ place: Point } | null>(null);
   const open = caught.state === 'sent-back' ? caught.verdicts.at(-1) : undefined;
   return (
@@ -72,7 +72,9 @@ function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }
               <span className="num text-error">{formatSteps(-caught.deductionSteps, step)}</span>
             </Line>
           )}
-          <Line term="board">{boards.nameOf(reading.boardId)}</Line>
+          <Line term="measured with">
+            {reading.kind === 'tape' ? 'a tape in the water' : boards.nameOf(reading.boardId)}
+          </Line>
           <Line term="code on the card">
             <span className="num">{caught.identifierCode ?? '–'}</span>
           </Line>

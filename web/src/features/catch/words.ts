@@ -50,6 +50,7 @@ export const MARK_WORDS: Record<CatchMark, string> = {
   'no-session': 'the event has no session',
   'species-not-listed': 'species not in the rule sheet',
   'board-not-approved': 'board not approved',
+  'by-tape': 'measured with a tape in the water',
 };
 
 export const STATE_WORDS: Record<CatchState, { word: string; tone: Tone }> = {

@@ -44,8 +44,14 @@ export function EvidenceSummary({
         <span className="num">
           {formatMeasured(reading.apparentMm, unit)} {unit} ± {reading.sigmaMm.toFixed(1)} mm
         </span>
-        , {madeWords(reading)}, {boards.nameOf(reading.boardId)}
-        {reading.tiltDeg === null ? '' : `, tilt ${reading.tiltDeg.toFixed(0)}°`}
+        {reading.kind === 'tape' ? (
+          ', two readings of a tape that agree'
+        ) : (
+          <>
+            , {madeWords(reading)}, {boards.nameOf(reading.boardId)}
+            {reading.tiltDeg === null ? '' : `, tilt ${reading.tiltDeg.toFixed(0)}°`}
+          </>
+        )}
       </p>
       <ul className="grid gap-0.5">
         {caught.claimedSteps > readSteps && (

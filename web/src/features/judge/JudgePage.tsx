@@ -27,7 +27,10 @@ export function JudgePage() {
 function Desk({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
   const { event } = useInEvent();
   const { followingId } = useRound(caught);
-  const server = useServerReading(caught, caught.mayJudge || caught.isOwn);
+  const server = useServerReading(
+    caught,
+    caught.measurement.reading.kind === 'board' && (caught.mayJudge || caught.isOwn),
+  );
   useReadAhead(followingId, server.isSuccess);
   const [infractions, toggle] = useInfractions(caught);
   const [focus, setFocus] = useState<{ place: Point } | null>(null);

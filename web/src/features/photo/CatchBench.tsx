@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { CatchView } from '@lauta/contract';
-import type { Point } from '@lauta/core/photo';
+import type { BoardReading, Point } from '@lauta/core/photo';
 import type { Measure } from '@lauta/core/rules';
 import { useInEvent } from '../../frame/inEvent.ts';
 import { Failed, Loading } from '../../frame/states.tsx';
@@ -11,23 +11,37 @@ import { scaleMarks } from './handles.ts';
 import { PhotoView } from './PhotoView.tsx';
 import { ServerReading, useServerReading } from './ServerReading.tsx';
 import { Strip } from './Strip.tsx';
+import { TapeRecord } from '../tape/TapeRecord.tsx';
 import { useBenchWorker, useOpenedPhoto } from './useBench.ts';
 
-/** The evidence of a catch: the original with the angler's handles on it, and the board seen from above. */
-export function CatchBench({
-  caught,
-  measure,
-  focus = null,
-  className,
-}: {
+interface Props {
   caught: CatchView;
   measure: Measure;
   /** A finding's place to go to, px of the original. */
   focus?: { place: Point } | null;
   className?: string;
-}) {
+}
+
+/** The evidence of a catch, by the way in which it was measured. */
+export function CatchBench(props: Props) {
+  const { reading } = props.caught.measurement;
+  return reading.kind === 'tape' ? (
+    <TapeRecord caught={props.caught} reading={reading} measure={props.measure} />
+  ) : (
+    <BoardBench {...props} reading={reading} />
+  );
+}
+
+/** The evidence of a catch on a board: the original with the angler's handles on it, and the board seen from above. */
+function BoardBench({
+  caught,
+  measure,
+  focus = null,
+  className,
+  reading,
+}: Props & { reading: BoardReading }) {
   const bench = useBenchWorker();
-  const { photographId, reading } = caught.measurement;
+  const { photographId } = caught.measurement;
   const measured = caught.photographs.find((one) => one.photographId === photographId);
   const original = useEvidence(photographId);
   const src = useObjectUrl(original.data);

@@ -7,6 +7,7 @@ export function PhotoSource({
   isDocked = true,
   onCamera,
   onSimulatedCamera,
+  onTape,
   children,
 }: {
   onPhoto: (photo: Blob) => void;
@@ -16,6 +17,8 @@ export function PhotoSource({
   /** Opens the live view; without it there is none here. */
   onCamera?: () => void;
   onSimulatedCamera?: () => void;
+  /** Measures with a tape instead. */
+  onTape?: () => void;
   children?: ReactNode;
 }) {
   const camera = useRef<HTMLInputElement>(null);
@@ -33,7 +36,11 @@ export function PhotoSource({
       {/* On the phone it lies lowest, under the thumb. */}
       <button
         type="button"
-        className={`btn main-action col-span-2 max-lg:order-last lg:col-span-1 ${isDocked ? 'btn-primary' : ''}`}
+        className={
+          isDocked
+            ? 'btn main-action btn-primary col-span-2 max-lg:order-last lg:col-span-1'
+            : 'btn h-16 text-base'
+        }
         onClick={() => camera.current?.click()}
       >
         {takeLabel}
@@ -50,6 +57,11 @@ export function PhotoSource({
       {onSimulatedCamera && (
         <button type="button" className="btn h-16 text-base" onClick={onSimulatedCamera}>
           Simulated live view
+        </button>
+      )}
+      {onTape && (
+        <button type="button" className="btn h-16 text-base" onClick={onTape}>
+          With a tape
         </button>
       )}
       <input

@@ -24,7 +24,8 @@ import { CaptureNote } from './CaptureNote.tsx';
 import { ClaimFields } from './ClaimFields.tsx';
 import { captureTime } from './captureTime.ts';
 import type { CatchDraft } from './draft.ts';
-import { useClaim, type Claimed } from './useClaim.ts';
+import { useClaim } from './useClaim.ts';
+import type { Claimed } from './useSending.ts';
 
 interface Props {
   draft: CatchDraft;

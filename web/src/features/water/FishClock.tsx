@@ -29,6 +29,9 @@ import { VitalityTaps } from './VitalityTaps.tsx';
 const TICK_MS = 250;
 /** Two taps within this are one. */
 const BOUNCE_MS = 400;
+/** At the screen's lower edge, under the thumb; before a fish is on that is the whole clock. */
+const DOCKED =
+  'bg-base-100 border-base-300 max-lg:sticky max-lg:bottom-16 max-lg:z-10 max-lg:-mx-4 max-lg:border-t max-lg:px-4 max-lg:py-3';
 const SMALL = 'btn h-16 px-1 text-sm leading-tight';
 const TONE: Record<ClockVerdict, Tone> = { good: 'clear', soon: 'look', over: 'fault' };
 
@@ -83,7 +86,11 @@ export function FishClock({
   const others = nextSteps(events).filter((step) => step !== main && !(isFilmed && step === 'released'));
   const isForgotten = clock.airNowMs !== null && clock.airNowMs > 1000 * FORGOTTEN_SECONDS;
   return (
-    <section ref={top} aria-label="The clock of this fish" className="grid scroll-mt-32 gap-3">
+    <section
+      ref={top}
+      aria-label="The clock of this fish"
+      className={`grid scroll-mt-32 gap-3 ${clock.phase === 'idle' ? DOCKED : ''}`}
+    >
       {clock.phase !== 'idle' && (
         <div className="border-base-content border-l-8 pl-3">
           <div className="flex items-baseline justify-between gap-4">
@@ -141,13 +148,7 @@ export function FishClock({
         <MendTimes running={running} put={put} zone={zone} />
       )}
       {clock.phase !== 'air' && children}
-      <div
-        className={
-          clock.phase === 'idle'
-            ? 'grid gap-2'
-            : 'bg-base-100 border-base-300 grid gap-2 max-lg:sticky max-lg:bottom-16 max-lg:z-10 max-lg:-mx-4 max-lg:border-t max-lg:px-4 max-lg:py-3'
-        }
-      >
+      <div className={`grid gap-2 ${clock.phase === 'idle' ? '' : DOCKED}`}>
         <div className="grid auto-cols-fr grid-flow-col gap-2">
           {others.map((step) => (
             <button

@@ -21,6 +21,8 @@ import { useCareChoices } from '../care/choices.ts';
 import { ClaimBench } from './ClaimBench.tsx';
 import { FishClock } from './FishClock.tsx';
 import { ReadyGate } from './ReadyGate.tsx';
+import { TapeBench } from '../tape/TapeBench.tsx';
+import { useTapeDraft } from '../tape/tapeDraft.ts';
 import { ReleaseSender } from './ReleaseSender.tsx';
 import { freshCatch, handlingOf, useRunningCatch } from './runningCatch.ts';
 import { recallCameraChoices, rememberCameraChoices, type CameraChoices } from '../camera/cameraChoices.ts';
@@ -34,7 +36,7 @@ import { PhotoSource } from '../photo/PhotoSource.tsx';
 import { SimulatedCamera } from '../photo/SimulatedCamera.tsx';
 import { dayOfNow } from './dayOfNow.ts';
 import { newDraft, useDraft } from './draft.ts';
-import type { Claimed } from './useClaim.ts';
+import type { Claimed } from './useSending.ts';
 import { recallChoices, rememberChoices } from './choices.ts';
 
 const NO_FRAMES: readonly Frame[] = [];
@@ -71,6 +73,7 @@ export function WaterPage() {
   // A camera that was opened for the last fish opens by itself for this one.
   const camera =
     cameraSet === undefined && isOn && !isOver ? recallCameraChoices().opens : (cameraSet ?? null);
+  const tape = useTapeDraft(running.catchId);
   const [thrown, setThrown] = useState<readonly Frame[] | null>(null);
   const [shutterPlace, setShutterPlace] = useState<HTMLElement | null>(null);
   const [isCardSeen, setCardSeen] = useState(false);
@@ -136,6 +139,12 @@ export function WaterPage() {
     setReshotAfter(null);
     put(newDraft(running.catchId, photo, appNow(), choices));
   };
+  const claimedNow = (done: Claimed): void => {
+    put(null);
+    setClaimed(done);
+    // A fish that is still in the net keeps its clock.
+    putRunning(isOn && !isOver ? { ...running, isClaimed: true } : freshCatch());
+  };
   const openCamera = (opens: 'device' | 'simulated'): void => {
     rememberCameraChoices({ opens });
     setCamera(opens);
@@ -159,6 +168,24 @@ export function WaterPage() {
       {below}
     </FishClock>
   );
+  if (tape.draft) {
+    return (
+      <div className="grid gap-4">
+        {isOn && !isOver && clock(true)}
+        <TapeBench
+          catchId={running.catchId}
+          draft={tape.draft}
+          put={tape.put}
+          sheet={sheet}
+          speciesId={speciesId}
+          entrantId={place.entrantId}
+          code={card?.code ?? null}
+          handling={handlingOf(running, care)}
+          onClaimed={claimedNow}
+        />
+      </div>
+    );
+  }
   const isFighting = phase === 'fight';
   const leftAs = handlingOf(running, care);
   const throwAway = (): void => {
@@ -213,12 +240,7 @@ export function WaterPage() {
           else throwAway();
         }}
         handling={leftAs}
-        onClaimed={(done) => {
-          put(null);
-          setClaimed(done);
-          // A fish that is still in the net keeps its clock.
-          putRunning(isOn && !isOver ? { ...running, isClaimed: true } : freshCatch());
-        }}
+        onClaimed={claimedNow}
       />
     );
     // The bench has the screen to itself once the fish is gone.
@@ -233,7 +255,8 @@ export function WaterPage() {
   const photographs = live || (
     <PhotoSource
       onPhoto={begin}
-      isDocked={!isOn}
+      isDocked={false}
+      onTape={tape.begin}
       {...(board ? { onCamera: () => openCamera('device') } : {})}
       {...(board && who.data?.isDemo ? { onSimulatedCamera: () => openCamera('simulated') } : {})}
     >
@@ -306,19 +329,19 @@ export function WaterPage() {
       {running.isClaimed && !isOver && (
         <p role="status">This fish is claimed. Its clock runs until you let it go.</p>
       )}
-      {isOn
-        ? clock(live !== false && live !== null, isFighting || running.isClaimed ? null : photographs)
-        : clock(false)}
-      {running.isClaimed && isOver && leftAs && (
-        <ReleaseSender catchId={running.catchId} handling={leftAs} onSent={() => putRunning(freshCatch())} />
-      )}
-      {!isOn && (
+      {isOn ? (
+        clock(live !== false && live !== null, isFighting || running.isClaimed ? null : photographs)
+      ) : (
         <>
+          {photographs}
           <div className="lg:order-last">
             <OwnCatches />
           </div>
-          {photographs}
+          {clock(false)}
         </>
+      )}
+      {running.isClaimed && isOver && leftAs && (
+        <ReleaseSender catchId={running.catchId} handling={leftAs} onSent={() => putRunning(freshCatch())} />
       )}
     </div>
   );

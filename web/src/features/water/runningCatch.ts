@@ -1,4 +1,4 @@
-import { useCallback, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { handlingSchema } from '@lauta/contract';
@@ -62,6 +62,10 @@ export function handlingOf(running: RunningCatch, choices: CareChoices): Handlin
 /** The fish that is on, in this event and on this device. */
 export function useRunningCatch(eventId: string) {
   const [running, setRunning] = useState(() => parseRunningCatch(localStorage.getItem(keyOf(eventId))));
+  // A catch of which nothing was tapped yet keeps its id too: photographs are filed by it.
+  useEffect(() => {
+    localStorage.setItem(keyOf(eventId), JSON.stringify(running));
+  }, [eventId, running]);
   const put = useCallback(
     (next: RunningCatch) => {
       // Stored before the screen says so.
