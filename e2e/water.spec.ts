@@ -149,3 +149,55 @@ test('a fish too large for the board: two readings of a tape that agree, the gri
   await expect(page.getByText('a tape in the water', { exact: true })).toBeVisible();
   await context.close();
 });
+
+test('a second fish hooked while one waits, a lift without a photograph, and a claim before the release', async ({
+  browser,
+}) => {
+  test.setTimeout(90_000);
+  const shot = await shoot(81, 402, new Date('2026-06-14T10:44:00Z'));
+  const { page, context } = await signedIn(browser, 'angler', PHONE);
+  await page.goto(`${page.url()}/water`);
+  await tap(page, 'In the net');
+  await tap(page, 'deep');
+  await tap(page, 'Another fish on');
+  await expect(clock(page).getByRole('heading', { name: 'Fight' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('Another waits in the net:')).toBeVisible();
+  await tap(page, 'Released');
+  await tap(page, 'Put away, no claim');
+  await tap(page, 'Take it up');
+  await expect(page.getByRole('button', { name: 'deep', pressed: true })).toBeVisible();
+  await tap(page, 'Lift');
+  await tap(page, 'Back in the water');
+  await expect(page.getByText('no photograph of the lift')).toBeVisible();
+
+  await choose(page, 'fish.jpg', shot.jpeg);
+  const claimButton = page.getByRole('button', { name: /^Claim / });
+  await expect(claimButton).toBeEnabled({ timeout: 40_000 });
+  await claimButton.tap();
+  await expect(page.getByText('This fish is claimed. Its clock runs until you let it go.')).toBeVisible({
+    timeout: 30_000,
+  });
+  const record = page.getByRole('link', { name: 'See it' });
+  const href = (await record.getAttribute('href')) ?? '';
+  await tap(page, 'Released');
+  await page.getByRole('button', { name: /^It keeps itself upright/ }).tap();
+  // A time that does not fit is refused with a word.
+  await page.getByText('Mend a time, or fill in a step').tap();
+  await page.getByLabel('Its time').fill('00:00:01');
+  await page.getByRole('button', { name: 'Fill it in' }).tap();
+  await expect(page.getByText('That time does not fit between the others.')).toBeVisible();
+  await tap(page, 'Send how it left');
+  await expect(page.getByRole('button', { name: 'Fish on' })).toBeVisible();
+  await page.goto(href);
+  await expect(
+    page.getByRole('region', { name: 'From hook-up to release' }).getByText('It keeps itself upright.'),
+  ).toBeVisible();
+
+  // A voice does what a tap does.
+  await page.getByRole('link', { name: 'Water', exact: true }).tap();
+  await tap(page, 'Recorded voice');
+  await expect(clock(page).getByRole('heading', { name: 'Fight' })).toBeVisible();
+  await expect(clock(page).getByRole('heading', { name: 'Resting in the net' })).toBeVisible();
+  await context.close();
+});

@@ -14,6 +14,7 @@ import {
   rememberCameraChoices,
   type ShutterMode,
 } from './cameraChoices.ts';
+import { useCommands } from '../water/commands.ts';
 import { LiveDrawing } from './LiveDrawing.tsx';
 import type { FilmWish } from './filmProtocol.ts';
 import type { LiveSource } from './liveSource.ts';
@@ -200,6 +201,9 @@ function OpenCamera({
     onHold: () => void shoot(),
   });
   useTriggerKeys(isInAir ? press : null);
+  useCommands((command) => {
+    if (command === 'photograph' && isInAir && waits === null) press();
+  });
   const tilt = view?.sight ? Math.round(view.sight.tiltDeg) : deviceTilt;
   const wanting = view?.advice.wanting ?? (view ? null : 'board');
   const shutterButton = (

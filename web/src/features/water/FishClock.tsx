@@ -19,6 +19,7 @@ import { useCareChoices, type CareChoices } from '../care/choices.ts';
 import { giveHint } from '../care/giveHint.ts';
 import { PHASE_WORDS, STEP_WORDS, stopwatch } from '../care/words.ts';
 import { ClockAdvice } from './ClockAdvice.tsx';
+import { useCommands } from './commands.ts';
 import { clockFigure } from './clockFigure.ts';
 import { FishQuestions } from './FishQuestions.tsx';
 import { MendTimes } from './MendTimes.tsx';
@@ -45,6 +46,7 @@ export function FishClock({
   zone,
   compact = false,
   setShutterPlace,
+  onAnother,
   children,
 }: {
   running: RunningCatch;
@@ -56,6 +58,8 @@ export function FishClock({
   zone: string;
   compact?: boolean;
   /** Told where the live camera's shutter may stand: beside the taps, under the thumb. */
+  /** A second fish is hooked while this one waits in the net. */
+  onAnother?: () => void;
   setShutterPlace?: (place: HTMLElement | null) => void;
   /** Ways to a photograph, above the taps. */
   children?: ReactNode;
@@ -81,6 +85,10 @@ export function FishClock({
     if (choices.hints.speech) giveHint(choices.hints, { beeps: 0, words: STEP_WORDS[step] });
   };
   const isBarred = (step: WaterStep): boolean => step === 'lifted' && isLiftForbidden(choices);
+  useCommands((command) => {
+    if (command === 'undo') put({ ...running, events: untapped(events) });
+    else if (command !== 'photograph' && !isBarred(command)) tap(command);
+  });
   const main = mainStep(events);
   const isFilmed = setShutterPlace !== undefined && clock.phase === 'air';
   const others = nextSteps(events).filter((step) => step !== main && !(isFilmed && step === 'released'));
@@ -172,6 +180,11 @@ export function FishClock({
               }}
             >
               Undo
+            </button>
+          )}
+          {onAnother && clock.phase === 'net' && (
+            <button type="button" className={SMALL} onClick={onAnother}>
+              Another fish on
             </button>
           )}
           {isFilmed && <div ref={setShutterPlace} className="grid" />}

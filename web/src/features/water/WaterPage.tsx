@@ -20,6 +20,7 @@ import { useIdentifiers, useRules } from '../event/queries.ts';
 import { useCareChoices } from '../care/choices.ts';
 import { ClaimBench } from './ClaimBench.tsx';
 import { FishClock } from './FishClock.tsx';
+import { RecordedVoice } from './RecordedVoice.tsx';
 import { ReadyGate } from './ReadyGate.tsx';
 import { TapeBench } from '../tape/TapeBench.tsx';
 import { useTapeDraft } from '../tape/tapeDraft.ts';
@@ -34,6 +35,7 @@ import { useWakeLock } from '../camera/useWakeLock.ts';
 import { CatchCamera } from './CatchCamera.tsx';
 import { PhotoSource } from '../photo/PhotoSource.tsx';
 import { SimulatedCamera } from '../photo/SimulatedCamera.tsx';
+import { WaitingFish } from './WaitingFish.tsx';
 import { dayOfNow } from './dayOfNow.ts';
 import { newDraft, useDraft } from './draft.ts';
 import type { Claimed } from './useSending.ts';
@@ -59,7 +61,7 @@ export function WaterPage() {
   const card = useMemo(() => (payload === null ? null : parsePayload(payload)), [payload]);
   const [claimed, setClaimed] = useState<Claimed | null>(null);
   const [chosenSpecies, setChosenSpecies] = useState<string | null>(null);
-  const { running, put: putRunning } = useRunningCatch(eventId);
+  const { running, put: putRunning, waiting, changeTo } = useRunningCatch(eventId);
   const care = useCareChoices();
   const { phase, lifts } = clockOf(running.events, 0);
   const isOn = running.events.length > 0;
@@ -145,6 +147,11 @@ export function WaterPage() {
     // A fish that is still in the net keeps its clock.
     putRunning(isOn && !isOver ? { ...running, isClaimed: true } : freshCatch());
   };
+  const hookAnother = (): void => {
+    const other = freshCatch();
+    const hooked = tapped(other.events, 'hooked', appNow().getTime());
+    if (hooked.ok) changeTo({ ...other, events: hooked.events });
+  };
   const openCamera = (opens: 'device' | 'simulated'): void => {
     rememberCameraChoices({ opens });
     setCamera(opens);
@@ -164,6 +171,7 @@ export function WaterPage() {
       zone={event.zone}
       compact={compact}
       {...(camera ? { setShutterPlace } : {})}
+      {...(compact && draft ? {} : { onAnother: hookAnother })}
     >
       {below}
     </FishClock>
@@ -309,7 +317,16 @@ export function WaterPage() {
           </button>
         </p>
       )}
+      {waiting.length > 0 && phase !== 'air' && <WaitingFish waiting={waiting} takeUp={changeTo} />}
       {isInWater && !running.isClaimed && strip}
+      {(phase === 'net' || isOver) && lifts.length > 0 && frames?.length === 0 && !running.isClaimed && (
+        <p role="status">
+          <Signal tone="look">no photograph of the lift</Signal>{' '}
+          {phase === 'net'
+            ? 'Lift again once it has rested, or let it go.'
+            : 'Choose one that was taken elsewhere, or put it away.'}
+        </p>
+      )}
       {phase === 'net' && !running.isClaimed && care.hints.advice && (
         <ReadyGate
           done={madeReady}
@@ -328,6 +345,11 @@ export function WaterPage() {
       )}
       {running.isClaimed && !isOver && (
         <p role="status">This fish is claimed. Its clock runs until you let it go.</p>
+      )}
+      {who.data?.isDemo && (
+        <div className={isOn ? 'hidden' : 'grid'}>
+          <RecordedVoice />
+        </div>
       )}
       {isOn ? (
         clock(live !== false && live !== null, isFighting || running.isClaimed ? null : photographs)

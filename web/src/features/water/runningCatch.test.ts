@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { freshCatch, parseRunningCatch } from './runningCatch.ts';
+import { freshCatch, parseRunningCatch, parseWaiting } from './runningCatch.ts';
 
 describe('the fish that is on', () => {
   it('comes back as it was stored', () => {
@@ -26,5 +26,13 @@ describe('the fish that is on', () => {
 
   it('has an id of its own each time', () => {
     expect(freshCatch().catchId).not.toBe(freshCatch().catchId);
+  });
+});
+
+describe('fish that wait in the net', () => {
+  it('come back as they were stored, and what cannot be read is left out', () => {
+    const one = { ...freshCatch(), events: [{ step: 'netted', atMs: 3 }] };
+    expect(parseWaiting(JSON.stringify([one, { mood: 'bad' }, 7]))).toEqual([one]);
+    for (const text of [null, '{', '{}', '3']) expect(parseWaiting(text)).toEqual([]);
   });
 });

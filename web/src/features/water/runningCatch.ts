@@ -59,9 +59,26 @@ export function handlingOf(running: RunningCatch, choices: CareChoices): Handlin
   };
 }
 
-/** The fish that is on, in this event and on this device. */
+/** Other fish that wait in the net meanwhile; what cannot be read is left out. */
+export function parseWaiting(text: string | null): RunningCatch[] {
+  try {
+    const stored: unknown = JSON.parse(text ?? '[]');
+    if (!Array.isArray(stored)) return [];
+    return stored.flatMap((one) => {
+      const found = storedSchema.safeParse(one);
+      return found.success ? [found.data] : [];
+    });
+  } catch {
+    return [];
+  }
+}
+
+const waitingKeyOf = (eventId: string): string => `lauta-fish-waiting-${eventId}`;
+
+/** The fish that is on, in this event and on this device, and those that wait. */
 export function useRunningCatch(eventId: string) {
   const [running, setRunning] = useState(() => parseRunningCatch(localStorage.getItem(keyOf(eventId))));
+  const [waiting, setWaiting] = useState(() => parseWaiting(localStorage.getItem(waitingKeyOf(eventId))));
   // A catch of which nothing was tapped yet keeps its id too: photographs are filed by it.
   useEffect(() => {
     localStorage.setItem(keyOf(eventId), JSON.stringify(running));
@@ -74,5 +91,15 @@ export function useRunningCatch(eventId: string) {
     },
     [eventId],
   );
-  return { running, put };
+  const keep = (others: RunningCatch[]): void => {
+    localStorage.setItem(waitingKeyOf(eventId), JSON.stringify(others));
+    setWaiting(others);
+  };
+  /** Lets the fish in the net wait, and goes on with another: one of the waiting, or one that was just hooked. */
+  const changeTo = (other: RunningCatch): void => {
+    const others = waiting.filter(({ catchId }) => catchId !== other.catchId);
+    keep(running.events.length > 0 ? [...others, running] : others);
+    put(other);
+  };
+  return { running, put, waiting, changeTo };
 }
