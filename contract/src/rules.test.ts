@@ -25,6 +25,7 @@ describe('a rule sheet is refused', () => {
     ],
     ['no board', { boards: [] }],
     ['a bag of none', { bagLimit: 0 }],
+    ['a lift of no time', { airSeconds: 0 }],
     ['half a fish', { bagLimit: 2.5 }],
     ['an unknown step', { measure: { kind: 'length', step: 'cubit', rounding: 'down' } }],
     ['an unknown field', { surprise: true }],

@@ -34,6 +34,8 @@ export interface RuleSheet {
   /** Ids of the board profiles that the event approves. */
   boards: string[];
   penalties: PenaltyRule[];
+  /** The longest time out of the water in one lift, s; where it is absent each person's school holds. */
+  airSeconds?: number | undefined;
   /** Applied in this order; entrants still equal after the last share the rank. */
   tieBreaks: TieBreak[];
 }

@@ -10,6 +10,7 @@ import { WithCatch } from '../catch/WithCatch.tsx';
 import { speciesName } from '../catch/words.ts';
 import { CatchBench } from '../photo/CatchBench.tsx';
 import { useReadAhead, useServerReading } from '../photo/ServerReading.tsx';
+import { SchoolLines } from '../water/SchoolLines.tsx';
 import { AlikeList } from './AlikeList.tsx';
 import { DecisionPanel, type DecisionProps } from './DecisionPanel.tsx';
 import { DeskFindings } from './DeskFindings.tsx';
@@ -58,6 +59,12 @@ function Desk({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
           className="h-[58vw] min-h-64 lg:h-[47vh]"
         />
         <VerdictRecord caught={caught} step={sheet.measure.step} />
+        <details>
+          <summary className="linklike inline-flex min-h-11 items-center text-sm">
+            Where careful people differ
+          </summary>
+          <SchoolLines place="judging" />
+        </details>
       </div>
       <div className="grid content-start gap-2">
         <EvidenceSummary caught={caught} sheet={sheet} evidence={server.data?.evidence ?? []} />

@@ -101,6 +101,7 @@ export function PreparePage() {
         </section>
       ))}
       <SchoolLines place="prepare" />
+      {sheet && prepared.craft === 'boat' && <SchoolLines place="well" />}
       <Routine />
       {sheet && (
         <>

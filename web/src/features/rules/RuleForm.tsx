@@ -149,6 +149,21 @@ function MeasureFields({ sheet, change }: { sheet: RuleSheet; change: Change }) 
           </select>
         )}
       </Field>
+      <Field label="Longest lift, s" hint="Empty: each person’s own school holds.">
+        {(field) => (
+          <input
+            {...field}
+            type="number"
+            min={1}
+            max={600}
+            className="input h-12 w-full"
+            value={sheet.airSeconds ?? ''}
+            onChange={(e) =>
+              change({ airSeconds: e.target.value === '' ? undefined : Number(e.target.value) })
+            }
+          />
+        )}
+      </Field>
       <Field label="The bag is filled">
         {(field) => (
           <select

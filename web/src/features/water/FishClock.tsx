@@ -71,7 +71,7 @@ export function FishClock({
   const top = useRef<HTMLElement | null>(null);
   const { events } = running;
   const clock = clockOf(events, nowMs);
-  const shown = clockFigure(clock, running, choices);
+  const shown = clockFigure(clock, running, choices, sheet.airSeconds ?? null);
   useSpokenVerdict(shown.verdict, shown.words, choices);
 
   const tap = (step: WaterStep): void => {

@@ -176,6 +176,7 @@ export function WaterPage() {
       {below}
     </FishClock>
   );
+  const leftAs = handlingOf(running, care, sheet.airSeconds ?? null);
   if (tape.draft) {
     return (
       <div className="grid gap-4">
@@ -188,14 +189,13 @@ export function WaterPage() {
           speciesId={speciesId}
           entrantId={place.entrantId}
           code={card?.code ?? null}
-          handling={handlingOf(running, care)}
+          handling={leftAs}
           onClaimed={claimedNow}
         />
       </div>
     );
   }
   const isFighting = phase === 'fight';
-  const leftAs = handlingOf(running, care);
   const throwAway = (): void => {
     put(null);
     setThrown(frames);

@@ -13,12 +13,14 @@ function shown(
   seconds: number,
   change: Partial<RunningCatch> = {},
   choices: Partial<CareChoices> = {},
+  sheetAirSeconds: number | null = null,
 ): ClockFigure {
   const events = taps.map(([step, at]) => ({ step, atMs: 1000 * at }));
   return clockFigure(
     clockOf(events, 1000 * seconds),
     { ...freshCatch(), events, ...change },
     { ...USUAL, ...choices },
+    sheetAirSeconds,
   );
 }
 const LIFT: [WaterStep, number][] = [['hooked', 0], ['netted', 60], ['lifted', 100]]; // prettier-ignore
@@ -31,6 +33,12 @@ describe('the figure on the clock', () => {
     [107, '0:07', 'over', 'over 6 s: water now'],
   ])('counts the air of this lift: at %i s %s, %s', (seconds, figure, verdict, words) => {
     expect(shown(LIFT, seconds)).toMatchObject({ figure, verdict, words, limitSeconds: 6 });
+  });
+
+  it('goes by the rule sheet where it sets a limit, whatever the school; warmth shortens the shorter one', () => {
+    const schools = { 'air-time': 'thirty-seconds' };
+    expect(shown(LIFT, 110, {}, { schools }, 12)).toMatchObject({ verdict: 'soon', limitSeconds: 12 });
+    expect(shown(LIFT, 110, {}, {}, 12)).toMatchObject({ limitSeconds: 6 });
   });
 
   it('goes by the school that was chosen, and by warm water', () => {

@@ -21,10 +21,15 @@ export interface ClockFigure {
 }
 
 /** The one figure that matters in a phase, and how it stands against its limit. */
-export function clockFigure(clock: CatchClock, running: RunningCatch, choices: CareChoices): ClockFigure {
+export function clockFigure(
+  clock: CatchClock,
+  running: RunningCatch,
+  choices: CareChoices,
+  sheetAirSeconds: number | null,
+): ClockFigure {
   const { phase, airNowMs, restMs, fightMs, totalMs } = clock;
   if (phase === 'air' && airNowMs !== null) {
-    const limitSeconds = airLimitSeconds(sideOf('air-time', choices.schools), choices);
+    const limitSeconds = airLimitSeconds(sideOf('air-time', choices.schools), choices, sheetAirSeconds);
     const seconds = airNowMs / 1000;
     const verdict = clockVerdict(seconds, limitSeconds);
     const words = { good: `of ${limitSeconds} s`, soon: `of ${limitSeconds} s: lower it`, over: `over ${limitSeconds} s: water now` }; // prettier-ignore

@@ -43,7 +43,11 @@ export function parseRunningCatch(text: string | null): RunningCatch {
 }
 
 /** What goes with the claim: nothing where nobody tapped. */
-export function handlingOf(running: RunningCatch, choices: CareChoices): Handling | null {
+export function handlingOf(
+  running: RunningCatch,
+  choices: CareChoices,
+  sheetAirSeconds: number | null,
+): Handling | null {
   const { events, guessedMassG, hookPlace, bleeds, signs } = running;
   if (events.length === 0) return null;
   const { waterCelsius, airCelsius, schools } = choices;
@@ -55,7 +59,7 @@ export function handlingOf(running: RunningCatch, choices: CareChoices): Handlin
     signs,
     waterCelsius,
     airCelsius,
-    airLimitSeconds: airLimitSeconds(sideOf('air-time', schools), choices),
+    airLimitSeconds: airLimitSeconds(sideOf('air-time', schools), choices, sheetAirSeconds),
   };
 }
 
