@@ -1,6 +1,6 @@
 import { boardLines, boardNumerals, faceLengthMm, type MeasuringBoard } from './board.ts';
 import { seededDice } from './dice.ts';
-import { boardPointOf, projectBoardPoint, turnedBy, type LensPose } from './lens.ts';
+import { boardPointOf, cameraPlaceMm, projectBoardPoint, turnedBy, type LensPose } from './lens.ts';
 import { crossingsAt, glyphOf, textWidthMm } from './lettering.ts';
 import type { Point } from './point.ts';
 import type { Raster } from './rectify.ts';
@@ -34,6 +34,8 @@ export interface BoardPicture {
 }
 
 const CELLS_PER_MM = 4;
+/** Brightness of what lies around the board, 0-255. */
+const GROUND = 105;
 const THING_CELLS_PER_MM = 8;
 
 /** Draws a board as print alone, evenly lit on grey noise: for tests of the search with a known pose. */
@@ -49,32 +51,66 @@ export function drawBoardPicture(board: MeasuringBoard, view: BoardView): BoardP
   const ink = rgbOf(board.ink);
   const lengthMm = faceLengthMm(board);
   const things = (view.things ?? []).map((thing) => ({ ...thing, isInside: insideOf(thing.outlineMm) }));
+  const place = { x: 0, y: 0 };
+  const findPlace = boardPlaces(pose, place);
+  const [faceRed, faceGreen, faceBlue] = face;
+  const [inkRed, inkGreen, inkBlue] = [ink[0] - faceRed, ink[1] - faceGreen, ink[2] - faceBlue];
   for (let row = 0; row < heightPx; row++) {
     for (let column = 0; column < widthPx; column++) {
-      const sum = [0, 0, 0];
+      let red = 0;
+      let green = 0;
+      let blue = 0;
       for (let ray = 0; ray < 4; ray++) {
-        const [x, y] = boardPointOf(pose, column + ((ray & 1) - 0.5) / 2, row + ((ray >> 1) - 0.5) / 2);
+        findPlace(column + ((ray & 1) - 0.5) / 2, row + ((ray >> 1) - 0.5) / 2);
+        const { x, y } = place;
         const covered = view.coveredMm && x > view.coveredMm[0] && x < view.coveredMm[1];
-        const thing = things.findLast(({ isInside }) => isInside(x, y));
-        const light = view.lightAt?.(x, y) ?? 1;
-        const onFace = !covered && x >= 0 && y >= 0 && x < lengthMm && y < board.widthMm;
-        const inked = onFace ? print.at(x, y) : 0;
-        for (let channel = 0; channel < 3; channel++) {
-          const bare = face[channel as 0 | 1 | 2];
-          const seen =
-            thing?.colour[channel as 0 | 1 | 2] ??
-            (onFace ? bare + (ink[channel as 0 | 1 | 2] - bare) * inked : 105);
-          sum[channel] = (sum[channel] as number) + (light * seen) / 4;
+        let top = things.length - 1;
+        while (top >= 0 && !things[top]?.isInside(x, y)) top--;
+        const thing = things[top];
+        const light = view.lightAt ? view.lightAt(x, y) / 4 : 0.25;
+        if (thing) {
+          red += light * thing.colour[0];
+          green += light * thing.colour[1];
+          blue += light * thing.colour[2];
+        } else if (covered || x < 0 || y < 0 || x >= lengthMm || y >= board.widthMm) {
+          red += light * GROUND;
+          green += light * GROUND;
+          blue += light * GROUND;
+        } else {
+          const inked = print.at(x, y);
+          red += light * (faceRed + inkRed * inked);
+          green += light * (faceGreen + inkGreen * inked);
+          blue += light * (faceBlue + inkBlue * inked);
         }
       }
       const noise = 6 * (dice() + dice() - 1);
       const at = (row * widthPx + column) * 4;
-      for (let channel = 0; channel < 3; channel++) data[at + channel] = (sum[channel] as number) + noise;
+      data[at] = red + noise;
+      data[at + 1] = green + noise;
+      data[at + 2] = blue + noise;
       data[at + 3] = 255;
     }
   }
   const focal35Mm = Math.round((focalPx / Math.hypot(widthPx, heightPx)) * Math.hypot(36, 24));
   return { board, raster: { widthPx, heightPx, data }, pose, focal35Mm };
+}
+
+/** `boardPointOf` for millions of px: what it finds it puts into `place`. */
+function boardPlaces(pose: LensPose, place: { x: number; y: number }): (px: number, py: number) => void {
+  const r = pose.rotation;
+  const [cameraX, cameraY, cameraZ] = cameraPlaceMm(pose);
+  const { focalPx, k1, centrePx } = pose;
+  return (px, py) => {
+    if (k1 !== 0) {
+      [place.x, place.y] = boardPointOf(pose, px, py);
+      return;
+    }
+    const u = (px - centrePx[0]) / focalPx;
+    const v = (py - centrePx[1]) / focalPx;
+    const reach = cameraZ / (r[2] * u + r[5] * v + r[8]);
+    place.x = cameraX + reach * (r[0] * u + r[3] * v + r[6]);
+    place.y = cameraY + reach * (r[1] * u + r[4] * v + r[7]);
+  };
 }
 
 /** The camera that looks at a drawn board. */

@@ -1,4 +1,4 @@
-import type { PhotoExif } from '../photo/exif.ts';
+import type { PhotoExif } from '../photo/index.ts';
 
 /** What a test photograph proves, or fails to. */
 export interface TestShot {
