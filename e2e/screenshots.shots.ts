@@ -141,3 +141,31 @@ test('a fish in the net, on the phone', async ({ browser }) => {
   await take(page, 'fish-clock-phone');
   await context.close();
 });
+
+test('before launch, on the phone', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'angler', PHONE);
+  await page.goto(`${page.url()}/prepare`);
+  await expect(page.getByText(/catches of twelve frames/)).toBeVisible();
+  await take(page, 'prepare-phone');
+  await context.close();
+});
+
+test('the live view and its frames, on the phone', async ({ browser }) => {
+  test.setTimeout(180_000);
+  const { page, context } = await signedIn(browser, 'angler', PHONE);
+  await page.evaluate(() => localStorage.setItem('lauta-theme', 'glare'));
+  await page.goto(`${page.url()}/water`);
+  await page.getByRole('button', { name: 'In the net' }).tap();
+  await page.getByRole('button', { name: 'Simulated live view' }).tap();
+  await page.getByRole('button', { name: 'thumb', exact: true }).tap({ timeout: 90_000 });
+  await page.waitForTimeout(450);
+  await page.getByRole('button', { name: 'Lift', exact: true }).tap();
+  await expect(page.getByText('Hold still')).toBeVisible({ timeout: 20_000 });
+  await take(page, 'camera-phone');
+  await page.getByRole('button', { name: 'Photograph', exact: true }).tap();
+  await page.waitForTimeout(1500);
+  await page.getByRole('button', { name: 'Back in the water' }).tap();
+  await expect(page.getByText('12 frames')).toBeVisible({ timeout: 90_000 });
+  await take(page, 'frames-phone');
+  await context.close();
+});

@@ -5,9 +5,11 @@ import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
+import { lookLive } from '@lauta/core/live';
 import { findBoard, readBoard, type BoardMarks } from '@lauta/core/photo';
 import type { RuleSheet } from '@lauta/core/rules';
 import { rankEntrants, type ScoringCatch } from '@lauta/core/scoring';
+import { drawScene, renderScene } from '@lauta/sim/camera';
 import { createApp } from '../src/app.ts';
 import { realClock } from '../src/clock.ts';
 import { applyCommand } from '../src/command/applyCommand.ts';
@@ -57,6 +59,35 @@ function readingsPerSecond(): number {
     );
   }
   return (1000 * count) / (performance.now() - from);
+}
+
+const LIVE_FRAMES = 8;
+/** How far the hand moves from frame to frame, px. */
+const HAND_PX = 3;
+
+/** A frame of the live view is looked at, its board followed from the frame before, on one core; ms each. */
+function liveLookMs(): number {
+  const board = findBoard('birch-30in');
+  if (!board) throw new Error('birch-30in: expected a shipped board');
+  const identifier = { eventCode: 'K7Q4', entrantNumber: 7, code: 'T4KX' };
+  const scene = drawScene(11, {
+    board,
+    look: 'largemouth-bass',
+    lengthMm: 402,
+    identifier,
+    widthPx: 960,
+    heightPx: 720,
+  });
+  const { raster } = renderScene(scene);
+  const options = { focal35Mm: scene.camera.focal35Mm, otherBoards: [], limitTiltDeg: 20 };
+  let track = lookLive(raster, board, null, options).track;
+  const from = performance.now();
+  for (let i = 0; i < LIVE_FRAMES; i++) {
+    const data = new Uint8ClampedArray(raster.data);
+    data.copyWithin(4 * HAND_PX * (i % 3), 0);
+    track = lookLive({ ...raster, data }, board, track, options).track;
+  }
+  return (performance.now() - from) / LIVE_FRAMES;
 }
 
 function standingsMs(entrants: number, fishEach: number): number {
@@ -229,6 +260,7 @@ async function main(): Promise<void> {
     `standings of 1,000 entrants with 30 catches each: ${(await median(() => standingsMs(1000, 30))).toFixed(0)} ms`,
   );
   say(`  of 100 entrants with 30 each: ${(await median(() => standingsMs(100, 30))).toFixed(1)} ms`);
+  say(`live frames of 960 px, the board followed: ${(await median(liveLookMs)).toFixed(0)} ms each`);
   const bench = await openBench();
   const from = performance.now();
   const photographs: string[] = [];
