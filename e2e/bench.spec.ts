@@ -266,13 +266,14 @@ test('the page stays free while the bench searches: it hardly notices', async ({
   const { page, context } = await signedIn(browser, 'angler');
   await water(page);
   const longTasksOf = await watchLongTasks(page);
+  const from = Date.now();
   await choose(page, 'fish.jpg', shot.jpeg);
   await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: 40_000 });
+  const tookMs = Date.now() - from;
   const longTasks = await longTasksOf();
   test.info().annotations.push({ type: 'long tasks', description: longTasks.map(Math.round).join(' ') });
-  // The search takes a second or more; in the page itself that would be one task or a dozen.
-  expect(longTasks.length).toBeLessThan(4);
-  expect(Math.max(0, ...longTasks)).toBeLessThan(400);
+  // In the page itself nearly all of the search would be long tasks; a busy machine makes some short ones longer.
+  expect(longTasks.reduce((sum, ms) => sum + ms, 0)).toBeLessThan(0.3 * tookMs);
   await page.getByRole('button', { name: 'Put away' }).click();
   await context.close();
 });

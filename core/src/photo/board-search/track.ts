@@ -45,8 +45,19 @@ export function trackBoard(
  */
 export function shiftBetween(former: Tones, now: Tones): Point {
   const reach = Math.ceil((REACH_SHARE * now.widthPx) / COARSE);
-  const coarse = leastDifference(shrunk(former), shrunk(now), [0, 0], reach, 1);
+  const coarse = leastDifference(shrunkOnce(former), shrunkOnce(now), [0, 0], reach, 1);
   return leastDifference(former, now, [COARSE * coarse[0], COARSE * coarse[1]], COARSE / 2, GRID_PX);
+}
+
+/** Each frame is compared twice: with the one before, and with the one after. */
+const known = new WeakMap<Tones, Tones>();
+
+function shrunkOnce(tones: Tones): Tones {
+  const former = known.get(tones);
+  if (former) return former;
+  const made = shrunk(tones);
+  known.set(tones, made);
+  return made;
 }
 
 const BLOCK = 3;
@@ -69,7 +80,8 @@ function shrunk({ widthPx, heightPx, data }: Tones): Tones {
 
 function leastDifference(former: Tones, now: Tones, about: Point, reach: number, gridPx: number): Point {
   let best: Point = about;
-  let least = Infinity;
+  // A still hand is the likeliest: what differs more than that is given up early.
+  let least = differenceAt(former, now, about[0], about[1], gridPx, Infinity);
   for (let dy = about[1] - reach; dy <= about[1] + reach; dy++) {
     for (let dx = about[0] - reach; dx <= about[0] + reach; dx++) {
       const difference = differenceAt(former, now, dx, dy, gridPx, least);

@@ -10,6 +10,8 @@ export const NOSE_HEIGHT_SHARE = 0.045;
 export const NOSE_HEIGHT_SIGMA_SHARE = 0.009;
 
 const CELLS_PER_MM = 3;
+/** Cells a mm of the plate's view beside it. */
+const PLATE_CELLS = 2;
 /** The mask of what lies on the face begins so far from the stop, mm: nearer to it the colours alone tell. */
 const MASK_FROM_MM = 5;
 
@@ -45,7 +47,7 @@ export function viewHead(
     1,
     noseHeightMm,
   );
-  const plate = viewPlate(photo, pose, pattern, axisMm);
+  const plate = viewPlate(photo, pose, pattern, axisMm, (cellsPerMm * PLATE_CELLS) / CELLS_PER_MM);
   const [cameraX, cameraY, cameraZ] = cameraPlaceMm(pose);
   const mask = new Uint8Array(view.columns * view.rows);
   const face = fish.view;

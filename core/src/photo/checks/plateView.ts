@@ -36,21 +36,22 @@ export function viewPlate(
   pose: LensPose,
   pattern: Pattern,
   noseYMm: number,
+  cellsPerMm = CELLS_PER_MM,
 ): PlateView | null {
   const heightMm = Math.min(pattern.board.stop.heightMm - 1, MOST_MM);
-  const rows = Math.floor(heightMm * CELLS_PER_MM);
+  const rows = Math.floor(heightMm * cellsPerMm);
   const fromYMm = Math.max(1, noseYMm - 75);
   const toYMm = Math.min(pattern.widthMm - 1, noseYMm + 75);
-  const columns = Math.floor((toYMm - fromYMm) * CELLS_PER_MM);
+  const columns = Math.floor((toYMm - fromYMm) * cellsPerMm);
   if (rows < 8 || columns < 40) return null;
   const light = new Float32Array(columns * rows);
   const warm = new Float32Array(columns * rows);
   const cool = new Float32Array(columns * rows);
   const known = new Uint8Array(columns * rows);
   for (let row = 0; row < rows; row++) {
-    const zMm = (row + 0.5) / CELLS_PER_MM;
+    const zMm = (row + 0.5) / cellsPerMm;
     for (let column = 0; column < columns; column++) {
-      const [x, y] = projectBoardPoint(pose, 0, fromYMm + (column + 0.5) / CELLS_PER_MM, zMm);
+      const [x, y] = projectBoardPoint(pose, 0, fromYMm + (column + 0.5) / cellsPerMm, zMm);
       const [x0, y0] = [Math.round(x), Math.round(y)];
       if (x0 < 1 || y0 < 1 || x0 >= photo.widthPx - 1 || y0 >= photo.heightPx - 1) continue;
       // Mean of a cross: single px are noisy in the dark.
@@ -74,7 +75,7 @@ export function viewPlate(
   for (let row = 0; row < rows; row++) {
     const away: number[] = [];
     for (let column = 0; column < columns; column++) {
-      const yMm = fromYMm + (column + 0.5) / CELLS_PER_MM;
+      const yMm = fromYMm + (column + 0.5) / cellsPerMm;
       if (known[row * columns + column] && Math.abs(yMm - noseYMm) > NOSE_REACH_MM)
         away.push(row * columns + column);
     }
@@ -100,7 +101,7 @@ export function viewPlate(
       if (other[i] || -lighter > DARKER_STEP + coarse) differs[i] = 1;
     }
   }
-  return { columns, rows, cellsPerMm: CELLS_PER_MM, fromYMm, other, differs };
+  return { columns, rows, cellsPerMm, fromYMm, other, differs };
 }
 
 const CROSS = [[0, 0], [1, 0], [-1, 0], [0, 1], [0, -1]] as const; // prettier-ignore

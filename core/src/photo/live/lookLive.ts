@@ -61,7 +61,7 @@ export interface LiveOptions {
 const LIVE_LOOK = { cellsPerMm: 1, withTip: false };
 const HEAD_CELLS_PER_MM = 1.5;
 /** A card is looked for anew after so many frames. */
-const CARD_FRAMES = 5;
+const CARD_FRAMES = 8;
 const DICE_SEED = 20261126;
 
 /**
