@@ -83,7 +83,8 @@ test('hands-free: a fish laid on the board starts the air clock, the shutter fir
   const before = hand.count();
   await hand.tap('Lift');
   // The fish is slid up to the stop; nobody touches the phone until twelve frames are there.
-  await expect(camera(page).getByText('Taking 12 …')).toBeVisible({ timeout: 20_000 });
+  await expect(camera(page).getByText('12 taken: back into the water')).toBeVisible({ timeout: 20_000 });
+  if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/hands-free.png` });
   await hand.tap('Back in the water');
   expect(hand.count() - before).toBe(2);
   await expect(frames(page).getByRole('listitem')).toHaveCount(12, { timeout: 30_000 });
@@ -109,6 +110,22 @@ test('hands-free: a fish laid on the board starts the air clock, the shutter fir
   await frames(page).getByRole('button', { name: 'Throw all away' }).tap();
   await page.getByRole('button', { name: 'Undo', exact: true }).first().tap();
   await expect(frames(page)).toBeVisible();
+
+  // A picture with the person: two frames, and then water; one of them goes with the claim.
+  await hand.tap('Shoot again');
+  await page.getByRole('button', { name: 'With you', exact: true }).tap({ timeout: 90_000 });
+  await page.getByRole('button', { name: '3 s', exact: true }).tap();
+  await hand.tap('Lift again');
+  await hand.tap('Photograph in 3 s');
+  await expect(camera(page).getByText('2 taken: back into the water')).toBeVisible({ timeout: 10_000 });
+  await hand.tap('Back in the water');
+  const withYou = page.getByRole('region', { name: 'With you' });
+  await expect(withYou.getByRole('listitem')).toHaveCount(2, { timeout: 20_000 });
+  await hand.tap('Released');
+  await page.getByRole('button', { name: /^Claim / }).tap({ timeout: 60_000 });
+  await expect(page.getByText('is with the judges')).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('link', { name: 'See it' }).tap();
+  await expect(page.getByRole('img', { name: 'with the angler' })).toBeVisible();
   await context.close();
 });
 

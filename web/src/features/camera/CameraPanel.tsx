@@ -15,11 +15,12 @@ import {
   type ShutterMode,
 } from './cameraChoices.ts';
 import { useCommands } from '../water/commands.ts';
+import type { FrameRole } from './frames.ts';
 import { LiveDrawing } from './LiveDrawing.tsx';
 import type { FilmWish } from './filmProtocol.ts';
 import type { LiveSource } from './liveSource.ts';
 import { shotNotes } from './shotNotes.ts';
-import { BURST_FRAMES, takeBurst, type TakenFrame } from './takeBurst.ts';
+import { BURST_FRAMES, PORTRAIT_FRAMES, takeBurst, type TakenFrame } from './takeBurst.ts';
 import { useDeviceTilt } from './tilt.ts';
 import { useLiveSource } from './useLiveSource.ts';
 import { useLiveView, type LiveView } from './useLiveView.ts';
@@ -36,7 +37,7 @@ interface Props {
   phase: ClockPhase;
   /** Where the shutter stands while the fish is out of the water; null before there is a place. */
   shutterPlace: HTMLElement | null;
-  onFrame: (frame: TakenFrame) => void;
+  onFrame: (frame: TakenFrame, role: FrameRole) => void;
   /** A burst is being taken and developed. */
   onBurst: (isTaking: boolean) => void;
   /** A fish lies on the board in the live view, and since when. */
@@ -114,12 +115,16 @@ function OpenCamera({
   const { hints } = useCareChoices();
   const [size, setSize] = useState({ widthPx: 4, heightPx: 3 });
   const [mode, setMode] = useState(() => recallCameraChoices().shutter);
+  const [role, setRole] = useState<FrameRole>('board');
   const [isShooting, setShooting] = useState(false);
   const [waits, setWaits] = useState<number | null>(null);
   const deviceTilt = useDeviceTilt();
   const position = useRef<{ latitude: number; longitude: number } | null>(null);
   const isBusy = useRef(false);
   const isInAir = phase === 'air';
+  /** How many were taken in this lift; counted anew with the next. */
+  const [taken, setTaken] = useState({ isInAir, count: 0 });
+  if (taken.isInAir !== isInAir) setTaken({ isInAir, count: 0 });
   /** What the simulated hands do in the net's phase. */
   const [isLaid, setLaid] = useState(false);
   useEffect(() => {
@@ -138,19 +143,23 @@ function OpenCamera({
     onBurst(true);
     const notesAt = (takenAtMs: number) =>
       shotNotes(takenAtMs, zone, { ...source, position: position.current });
-    const done = (): void => {
+    const done = (count: number): void => {
       setShooting(false);
-      giveHint(hints, { beeps: 1, words: 'Taken' });
+      setTaken((former) => ({ ...former, count: former.count + count }));
+      giveHint(hints, { beeps: 1, words: role === 'person' ? 'Water now' : 'Taken' });
     };
     try {
-      await takeBurst(element, notesAt, now, done, onFrame);
+      const count = role === 'person' ? PORTRAIT_FRAMES : BURST_FRAMES;
+      await takeBurst(element, notesAt, now, done, (frame) => onFrame(frame, role), count);
     } finally {
       isBusy.current = false;
       setShooting(false);
       onBurst(false);
     }
-  }, [zone, source, hints, onFrame, onBurst]);
+  }, [zone, source, hints, role, onFrame, onBurst]);
 
+  // Alone nobody reaches the shutter of a portrait.
+  const delaySeconds = Number(mode) || (role === 'person' && mode === 'self' ? 10 : 0);
   const timer = useRef<ReturnType<typeof setInterval>>(undefined);
   const stopTimer = useCallback(() => {
     clearInterval(timer.current);
@@ -159,15 +168,14 @@ function OpenCamera({
   useEffect(() => stopTimer, [stopTimer]);
   const press = (): void => {
     if (waits !== null) return stopTimer();
-    const seconds = Number(mode);
-    if (Number.isNaN(seconds)) return void shoot();
-    let left = seconds;
+    if (delaySeconds === 0) return void shoot();
+    let left = delaySeconds;
     setWaits(left);
     timer.current = setInterval(() => {
       left--;
       giveHint(hints, {
         beeps: left > 0 && left <= 3 ? 1 : 0,
-        words: left > 0 && left <= 3 ? String(left) : '',
+        words: left > 0 ? String(left) : '',
       });
       if (left > 0) return setWaits(left);
       stopTimer();
@@ -196,10 +204,18 @@ function OpenCamera({
     } else if (fishSince.current === null) fishSince.current = takenAtMs;
     else if (phase === 'net' && freeSince.current !== null) onFishSeen(fishSince.current);
   };
-  const view = useLiveView(video, source.stream, board, options, isInAir && mode === 'self', now, {
-    onView,
-    onHold: () => void shoot(),
-  });
+  const view = useLiveView(
+    video,
+    source.stream,
+    board,
+    options,
+    isInAir && mode === 'self' && role === 'board',
+    now,
+    {
+      onView,
+      onHold: () => void shoot(),
+    },
+  );
   useTriggerKeys(isInAir ? press : null);
   useCommands((command) => {
     if (command === 'photograph' && isInAir && waits === null) press();
@@ -213,7 +229,11 @@ function OpenCamera({
       disabled={isShooting}
       onClick={press}
     >
-      {waits !== null ? 'Stop the timer' : Number(mode) ? `Photograph in ${mode} s` : 'Photograph'}
+      {waits !== null
+        ? 'Stop the timer'
+        : delaySeconds > 0
+          ? `Photograph in ${delaySeconds} s`
+          : 'Photograph'}
     </button>
   );
   return (
@@ -232,7 +252,7 @@ function OpenCamera({
             setSize({ widthPx: videoWidth || 4, heightPx: videoHeight || 3 })
           }
         />
-        <LiveDrawing board={board} size={size} view={view} />
+        {role === 'board' && <LiveDrawing board={board} size={size} view={view} />}
         {waits !== null && (
           <b className="num absolute inset-0 grid place-content-center bg-black/40 text-8xl text-white">
             {waits}
@@ -242,7 +262,11 @@ function OpenCamera({
       <div className="flex min-h-9 items-baseline justify-between gap-3">
         <p className="text-lg font-semibold" aria-live="polite">
           {isShooting ? (
-            `Taking ${BURST_FRAMES} …`
+            `Taking ${role === 'person' ? PORTRAIT_FRAMES : BURST_FRAMES} …`
+          ) : isInAir && taken.count > 0 ? (
+            <Signal tone="clear">{taken.count} taken: back into the water</Signal>
+          ) : role === 'person' ? (
+            'Hand beneath the fish, not before its flank; two frames, then water'
           ) : (
             <Signal tone={wanting === null || (wanting === 'fish' && !isInAir) ? 'clear' : 'look'}>
               {wanting === null ? HOLD_WORDS : LIVE_WORDS[wanting]}
@@ -268,6 +292,21 @@ function OpenCamera({
             ))}
           </div>
         </fieldset>
+      )}
+      {!isInAir && (
+        <div className="grid grid-cols-2 gap-2">
+          {(['board', 'person'] as const).map((one) => (
+            <button
+              key={one}
+              type="button"
+              aria-pressed={role === one}
+              className={`btn h-16 ${role === one ? 'btn-primary' : ''}`}
+              onClick={() => setRole(one)}
+            >
+              {one === 'board' ? 'On the board' : 'With you'}
+            </button>
+          ))}
+        </div>
       )}
       {!isInAir && source.lenses.length > 1 && (
         <label className="grid gap-1">

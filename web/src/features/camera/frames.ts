@@ -9,7 +9,11 @@ export interface Frame {
   catchId: string;
   photo: Blob;
   takenAt: string;
+  /** What it shows; absent in frames of the version without portraits. */
+  role?: FrameRole;
 }
+
+export type FrameRole = 'board' | 'person';
 
 interface Schema extends DBSchema {
   frames: { key: string; value: Frame; indexes: { catchId: string } };
@@ -40,8 +44,8 @@ export function useFrames(catchId: string) {
     };
   }, [catchId]);
   const add = useCallback(
-    async (photo: Blob, takenAt: Date) => {
-      const frame: Frame = { frameId: uuidv7(), catchId, photo, takenAt: takenAt.toISOString() };
+    async (photo: Blob, takenAt: Date, role: FrameRole = 'board') => {
+      const frame: Frame = { frameId: uuidv7(), catchId, photo, takenAt: takenAt.toISOString(), role };
       // A browser that refuses to store loses the frame with the page, not before.
       await database()
         .then((db) => db.put('frames', frame))

@@ -3,6 +3,8 @@ import { openCaller } from '../../workers/calls.ts';
 import type { DevelopCalls } from './develop.worker.ts';
 
 export const BURST_FRAMES = 12;
+/** With a person, then water: the fish is out for no more. */
+export const PORTRAIT_FRAMES = 2;
 /** No two frames of a burst nearer to each other than this, ms. */
 const BETWEEN_MS = 70;
 
@@ -19,7 +21,7 @@ export async function takeBurst(
   video: HTMLVideoElement,
   notesAt: (takenAtMs: number) => PhotoNotes,
   now: () => number,
-  onTaken: () => void,
+  onTaken: (count: number) => void,
   onFrame: (frame: TakenFrame) => void,
   count = BURST_FRAMES,
 ): Promise<void> {
@@ -31,7 +33,7 @@ export async function takeBurst(
     taken.push({ frame, takenAtMs });
     await new Promise((resolve) => setTimeout(resolve, BETWEEN_MS));
   }
-  onTaken();
+  onTaken(taken.length);
   const worker = new Worker(new URL('./develop.worker.ts', import.meta.url), { type: 'module' });
   try {
     const lab = openCaller<DevelopCalls>(worker);

@@ -19,6 +19,7 @@ import { FindingsList } from '../photo/FindingsList.tsx';
 import { useServerReading } from '../photo/ServerReading.tsx';
 import { useBenchWorker } from '../photo/useBench.ts';
 import { photoRefusalWords } from '../photo/words.ts';
+import { OtherPhotographs } from './OtherPhotographs.tsx';
 import { WithCatch } from './WithCatch.tsx';
 import { VerdictRecord } from './VerdictRecord.tsx';
 import { INFRACTION_WORDS, MARK_WORDS, NOT_COUNTING_WORDS, STATE_WORDS, speciesName } from './words.ts';
@@ -104,6 +105,7 @@ function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }
       </div>
       <div className="grid gap-4 lg:col-span-2">
         {open && caught.isOwn && <AnswerForm caught={caught} verdictId={open.verdictId} />}
+        <OtherPhotographs caught={caught} />
         <VerdictRecord caught={caught} step={step} />
       </div>
     </div>

@@ -5,6 +5,7 @@ import type { Finding, Point } from '@lauta/core/photo';
 import type { RuleSheet } from '@lauta/core/rules';
 import { dayAndTime } from '../../clock/words.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
+import { OtherPhotographs } from '../catch/OtherPhotographs.tsx';
 import { VerdictRecord } from '../catch/VerdictRecord.tsx';
 import { WithCatch } from '../catch/WithCatch.tsx';
 import { speciesName } from '../catch/words.ts';
@@ -58,6 +59,7 @@ function Desk({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
           focus={focus}
           className="h-[58vw] min-h-64 lg:h-[47vh]"
         />
+        <OtherPhotographs caught={caught} />
         <VerdictRecord caught={caught} step={sheet.measure.step} />
         <details>
           <summary className="linklike inline-flex min-h-11 items-center text-sm">

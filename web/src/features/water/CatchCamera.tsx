@@ -3,6 +3,7 @@ import type { ClockPhase } from '@lauta/core/care';
 import type { Identifier } from '@lauta/core/identifier';
 import type { MeasuringBoard } from '@lauta/core/photo';
 import { CameraPanel } from '../camera/CameraPanel.tsx';
+import type { FrameRole } from '../camera/frames.ts';
 import type { FilmWish } from '../camera/filmProtocol.ts';
 import type { TakenFrame } from '../camera/takeBurst.ts';
 
@@ -38,7 +39,7 @@ export function CatchCamera({
   zone: string;
   phase: ClockPhase;
   shutterPlace: HTMLElement | null;
-  onFrame: (frame: TakenFrame) => void;
+  onFrame: (frame: TakenFrame, role: FrameRole) => void;
   onBurst: (isTaking: boolean) => void;
   onFishSeen: (atMs: number) => void;
   onReady: (ready: { isCardSeen: boolean }) => void;

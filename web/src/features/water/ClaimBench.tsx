@@ -10,6 +10,7 @@ import { Loading } from '../../frame/states.tsx';
 import { useObjectUrl } from '../../frame/useObjectUrl.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { useBoards } from '../boards/queries.ts';
+import type { Frame } from '../camera/frames.ts';
 import { FindingsList } from '../photo/FindingsList.tsx';
 import { HandlePad } from '../photo/HandlePad.tsx';
 import { PhotoView } from '../photo/PhotoView.tsx';
@@ -39,6 +40,8 @@ interface Props {
   awayWords: string;
   /** How the fish was treated, as far as it was tapped. */
   handling: Handling | null;
+  /** A picture of the person with the fish, to go with the claim. */
+  portrait: Frame | null;
   onClaimed: (claimed: Claimed) => void;
 }
 
@@ -92,6 +95,7 @@ function OpenBench({
   putAway,
   awayWords,
   handling,
+  portrait,
   onClaimed,
   bench,
   photo,
@@ -203,6 +207,7 @@ function OpenBench({
     marks,
     bench: notes,
     handling,
+    portrait,
     onClaimed,
   });
   const canClaim =

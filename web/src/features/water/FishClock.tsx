@@ -34,6 +34,8 @@ const BOUNCE_MS = 400;
 const DOCKED =
   'bg-base-100 border-base-300 max-lg:sticky max-lg:bottom-16 max-lg:z-10 max-lg:-mx-4 max-lg:border-t max-lg:px-4 max-lg:py-3';
 const SMALL = 'btn h-16 px-1 text-sm leading-tight';
+/** After so many the count says nothing that the verdict has not said. */
+const MOST_SECONDS_TOLD = 40;
 const TONE: Record<ClockVerdict, Tone> = { good: 'clear', soon: 'look', over: 'fault' };
 
 /** The clock of the fish that is on, and the one tap that comes next; `compact` leaves room for the bench. */
@@ -73,6 +75,7 @@ export function FishClock({
   const clock = clockOf(events, nowMs);
   const shown = clockFigure(clock, running, choices, sheet.airSeconds ?? null);
   useSpokenVerdict(shown.verdict, shown.words, choices);
+  useSpokenSeconds(clock.airNowMs, shown.verdict, choices);
 
   const tap = (step: WaterStep): void => {
     // The next step's button comes to lie where this one was: a thumb that bounces must not take both.
@@ -222,6 +225,23 @@ function useBounceGuard(): () => boolean {
     if (!isBounce) lastMs.current = nowMs;
     return isBounce;
   }, []);
+}
+
+/** Counts the seconds of a lift aloud: eyes and hands are at the fish. A verdict that changes is told instead. */
+function useSpokenSeconds(
+  airNowMs: number | null,
+  verdict: ClockVerdict | null,
+  { hints }: CareChoices,
+): void {
+  const second = airNowMs === null ? null : Math.floor(airNowMs / 1000);
+  const told = useRef({ second, verdict });
+  useEffect(() => {
+    const former = told.current;
+    if (former.second === second) return;
+    told.current = { second, verdict };
+    const isTold = second === null || second === 0 || second > MOST_SECONDS_TOLD;
+    if (!isTold && former.verdict === verdict) giveHint(hints, { beeps: 0, words: String(second) });
+  }, [second, verdict, hints]);
 }
 
 /** Tells a verdict when it changes, and only then: a clock that talks all the time is not heard. */

@@ -28,7 +28,8 @@ import { ReleaseSender } from './ReleaseSender.tsx';
 import { freshCatch, handlingOf, useRunningCatch } from './runningCatch.ts';
 import { recallCameraChoices, rememberCameraChoices, type CameraChoices } from '../camera/cameraChoices.ts';
 import { FrameStrip } from '../camera/FrameStrip.tsx';
-import { useFrames, type Frame } from '../camera/frames.ts';
+import { PortraitStrip } from '../camera/PortraitStrip.tsx';
+import { useFrames, type Frame, type FrameRole } from '../camera/frames.ts';
 import type { TakenFrame } from '../camera/takeBurst.ts';
 import { useFrameAnalyses, type ReadFrame } from '../camera/useFrameAnalyses.ts';
 import { useWakeLock } from '../camera/useWakeLock.ts';
@@ -70,7 +71,15 @@ export function WaterPage() {
   const sheet = rules.data?.at(-1)?.sheet ?? null;
   const choices = useMemo(() => sheet && recallChoices(sheet), [sheet]);
   const board = boards.find(choices?.boardId ?? '');
-  const { frames, add: addFrame, replace: replaceFrames } = useFrames(running.catchId);
+  const { frames: allFrames, add: addFrame, replace: replaceFrames } = useFrames(running.catchId);
+  const frames = useMemo(() => allFrames?.filter(({ role }) => role !== 'person') ?? null, [allFrames]);
+  const portraits = allFrames?.filter(({ role }) => role === 'person') ?? [];
+  /** Undefined until somebody chooses: then the last one goes with the claim. */
+  const [portraitSet, setPortrait] = useState<string | null | undefined>(undefined);
+  const portrait =
+    portraits.find(({ frameId }) => frameId === portraitSet) ??
+    (portraitSet === undefined ? portraits.at(-1) : undefined) ??
+    null;
   const [cameraSet, setCamera] = useState<CameraChoices['opens'] | undefined>(undefined);
   // A camera that was opened for the last fish opens by itself for this one.
   const camera =
@@ -91,7 +100,7 @@ export function WaterPage() {
     expected: card,
   });
   const take = useCallback(
-    ({ jpeg, takenAtMs }: TakenFrame) => void addFrame(jpeg, new Date(takenAtMs)),
+    ({ jpeg, takenAtMs }: TakenFrame, role: FrameRole) => void addFrame(jpeg, new Date(takenAtMs), role),
     [addFrame],
   );
   const isInWater = phase !== 'air';
@@ -198,11 +207,14 @@ export function WaterPage() {
   const isFighting = phase === 'fight';
   const throwAway = (): void => {
     put(null);
-    setThrown(frames);
+    setThrown(allFrames);
     void replaceFrames([]);
   };
   const strip = frames && frames.length > 0 && (
     <FrameStrip proposal={proposal} chosenId={draft?.frameId ?? null} choose={propose} clear={throwAway} />
+  );
+  const portraitStrip = portraits.length > 0 && (
+    <PortraitStrip frames={portraits} chosenId={portrait?.frameId ?? null} choose={setPortrait} />
   );
   const live = camera && board && !isFighting && !isOver && (
     <CatchCamera
@@ -248,6 +260,7 @@ export function WaterPage() {
           else throwAway();
         }}
         handling={leftAs}
+        portrait={portrait}
         onClaimed={claimedNow}
       />
     );
@@ -256,6 +269,7 @@ export function WaterPage() {
       <div className="grid gap-4">
         {isOn && !isOver && clock(true)}
         {strip}
+        {portraitStrip}
         {bench}
       </div>
     );
@@ -319,6 +333,7 @@ export function WaterPage() {
       )}
       {waiting.length > 0 && phase !== 'air' && <WaitingFish waiting={waiting} takeUp={changeTo} />}
       {isInWater && !running.isClaimed && strip}
+      {isInWater && !running.isClaimed && portraitStrip}
       {(phase === 'net' || isOver) && lifts.length > 0 && frames?.length === 0 && !running.isClaimed && (
         <p role="status">
           <Signal tone="look">no photograph of the lift</Signal>{' '}

@@ -1,7 +1,9 @@
 import type { Handling } from '@lauta/core/care';
+import { hashHex } from '@lauta/core/ledger';
 import type { BenchNotes, BoardMarks } from '@lauta/core/photo';
 import { uploadPhotograph } from '../../door/uploadPhotograph.ts';
 import { useInEvent } from '../../frame/inEvent.ts';
+import type { Frame } from '../camera/frames.ts';
 import type { OpenedPhoto } from '../photo/benchProtocol.ts';
 import { lastClockOffset } from '../prepare/preparedness.ts';
 import type { CaptureTime } from './captureTime.ts';
@@ -27,6 +29,7 @@ export function useClaim({
   marks,
   bench,
   handling,
+  portrait,
   onClaimed,
 }: {
   draft: CatchDraft;
@@ -37,6 +40,7 @@ export function useClaim({
   marks: BoardMarks;
   bench: BenchNotes | null;
   handling: Handling | null;
+  portrait: Frame | null;
   onClaimed: (claimed: Claimed) => void;
 }) {
   const { event } = useInEvent();
@@ -45,21 +49,36 @@ export function useClaim({
     const { photographId, catchId, measurementId, speciesId, boardId } = draft;
     return send({
       commandId: draft.commandId,
-      upload: (signal, onProgress) =>
-        uploadPhotograph({
+      upload: async (signal, onProgress) => {
+        const share = portrait ? 0.5 : 1;
+        const { eventId } = event;
+        await uploadPhotograph({
           photographId,
-          eventId: event.eventId,
+          eventId,
           photo: draft.photo,
           sha256: photo.sha256,
-          onProgress,
+          onProgress: (done) => onProgress(share * done),
           signal,
-        }),
+        });
+        if (!portrait) return;
+        await uploadPhotograph({
+          photographId: portrait.frameId,
+          eventId,
+          photo: portrait.photo,
+          sha256: hashHex(new Uint8Array(await portrait.photo.arrayBuffer())),
+          onProgress: (done) => onProgress(share * (1 + done)),
+          signal,
+        });
+      },
       claim: {
         catchId,
         entrantId,
         speciesId,
         captured: capture,
-        photographs: [{ photographId, role: 'board' }],
+        photographs: [
+          { photographId, role: 'board' },
+          ...(portrait ? [{ photographId: portrait.frameId, role: 'person' as const }] : []),
+        ],
         measurement: {
           kind: 'board',
           measurementId,
