@@ -225,7 +225,7 @@ function OpenCamera({
   const shutterButton = (
     <button
       type="button"
-      className={`btn h-16 px-1 text-lg leading-tight ${isInAir ? 'btn-primary btn-outline' : ''}`}
+      className={`btn h-16 min-w-0 px-1 text-base leading-tight ${isInAir ? 'btn-primary btn-outline' : ''}`}
       disabled={isShooting}
       onClick={press}
     >

@@ -49,6 +49,7 @@ export function FishClock({
   compact = false,
   setShutterPlace,
   onAnother,
+  underFace,
   children,
 }: {
   running: RunningCatch;
@@ -60,6 +61,8 @@ export function FishClock({
   zone: string;
   compact?: boolean;
   /** Told where the live camera's shutter may stand: beside the taps, under the thumb. */
+  /** What belongs right under the clock's face. */
+  underFace?: ReactNode;
   /** A second fish is hooked while this one waits in the net. */
   onAnother?: () => void;
   setShutterPlace?: (place: HTMLElement | null) => void;
@@ -146,6 +149,7 @@ export function FishClock({
         </div>
       )}
       {note && <p role="status">{note}</p>}
+      {underFace}
       {/* Out of the water nothing comes before the photograph. */}
       {clock.phase === 'air' && children}
       {!compact && choices.hints.advice && <ClockAdvice clock={clock} running={running} choices={choices} />}
@@ -190,7 +194,7 @@ export function FishClock({
               Another fish on
             </button>
           )}
-          {isFilmed && <div ref={setShutterPlace} className="grid" />}
+          {isFilmed && <div ref={setShutterPlace} className="grid min-w-0" />}
           {clock.phase === 'over' && !running.isClaimed && (
             <button type="button" className={SMALL} onClick={() => put(freshCatch())}>
               Put away, no claim

@@ -166,7 +166,7 @@ export function WaterPage() {
     setCamera(opens);
   };
   const speciesId = draft?.speciesId ?? chosenSpecies ?? choices.speciesId;
-  const clock = (compact: boolean, below: ReactNode = null) => (
+  const clock = (compact: boolean, below: ReactNode = null, underFace: ReactNode = null) => (
     <FishClock
       running={running}
       put={putRunning}
@@ -178,6 +178,7 @@ export function WaterPage() {
         change({ speciesId: chosen });
       }}
       zone={event.zone}
+      underFace={underFace}
       compact={compact}
       {...(camera ? { setShutterPlace } : {})}
       {...(compact && draft ? {} : { onAnother: hookAnother })}
@@ -305,6 +306,28 @@ export function WaterPage() {
       )}
     </PhotoSource>
   );
+  const underFace = isInWater && !running.isClaimed && (
+    <>
+      {strip}
+      {portraitStrip}
+      {phase === 'net' && !running.isClaimed && care.hints.advice && (
+        <ReadyGate
+          done={madeReady}
+          seen={
+            new Set<GateStep>([
+              ...(live ? (['camera-open'] as const) : []),
+              ...(live && isCardSeen ? (['card-down'] as const) : []),
+            ])
+          }
+          toggle={(step) => {
+            const next = new Set(madeReady);
+            if (!next.delete(step)) next.add(step);
+            setMadeReady(next);
+          }}
+        />
+      )}
+    </>
+  );
   return (
     <div className="grid gap-6">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
@@ -332,8 +355,6 @@ export function WaterPage() {
         </p>
       )}
       {waiting.length > 0 && phase !== 'air' && <WaitingFish waiting={waiting} takeUp={changeTo} />}
-      {isInWater && !running.isClaimed && strip}
-      {isInWater && !running.isClaimed && portraitStrip}
       {(phase === 'net' || isOver) && lifts.length > 0 && frames?.length === 0 && !running.isClaimed && (
         <p role="status">
           <Signal tone="look">no photograph of the lift</Signal>{' '}
@@ -341,22 +362,6 @@ export function WaterPage() {
             ? 'Lift again once it has rested, or let it go.'
             : 'Choose one that was taken elsewhere, or put it away.'}
         </p>
-      )}
-      {phase === 'net' && !running.isClaimed && care.hints.advice && (
-        <ReadyGate
-          done={madeReady}
-          seen={
-            new Set<GateStep>([
-              ...(live ? (['camera-open'] as const) : []),
-              ...(live && isCardSeen ? (['card-down'] as const) : []),
-            ])
-          }
-          toggle={(step) => {
-            const next = new Set(madeReady);
-            if (!next.delete(step)) next.add(step);
-            setMadeReady(next);
-          }}
-        />
       )}
       {running.isClaimed && !isOver && (
         <p role="status">This fish is claimed. Its clock runs until you let it go.</p>
@@ -367,9 +372,14 @@ export function WaterPage() {
         </div>
       )}
       {isOn ? (
-        clock(live !== false && live !== null, isFighting || running.isClaimed ? null : photographs)
+        clock(
+          live !== false && live !== null,
+          isFighting || running.isClaimed ? null : photographs,
+          underFace,
+        )
       ) : (
         <>
+          {underFace}
           {photographs}
           <div className="lg:order-last">
             <OwnCatches />
