@@ -1,8 +1,18 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { extractText, getDocumentProxy } from 'unpdf';
-import type { IdentifierView } from '@lauta/contract';
+import type { CatchView, IdentifierView } from '@lauta/contract';
 import { cardSheet } from '../src/event/cardSheet.ts';
-import { NOON, done, holdEvent, openWorld, send, sendCommand, type TestEvent, type World } from './world.ts';
+import {
+  NOON,
+  claim,
+  done,
+  holdEvent,
+  openWorld,
+  send,
+  sendCommand,
+  type TestEvent,
+  type World,
+} from './world.ts';
 
 let world: World;
 let event: TestEvent;
@@ -29,6 +39,17 @@ describe('the codes of a day', () => {
     expect(await codesFor(event.judge)).toHaveLength(1);
     await reveal(new Date(Date.parse(NOON) - 1000).toISOString());
     expect(await codesFor()).toHaveLength(1);
+    await reveal(null);
+  });
+
+  it('that are hidden do not show in an own catch either', async () => {
+    const catchId = await claim(world, event);
+    const codeFor = async (person = event.angler): Promise<string | null> =>
+      ((await send(world, person, 'get', `/api/catches/${catchId}`)).body as CatchView).expectedCode;
+    expect(await codeFor()).toMatch(/^[0-9A-Z]{4}$/);
+    await reveal(new Date(Date.parse(NOON) + 60_000).toISOString());
+    expect(await codeFor()).toBeNull();
+    expect(await codeFor(event.judge)).toMatch(/^[0-9A-Z]{4}$/);
     await reveal(null);
   });
 

@@ -74,7 +74,8 @@ export function addCatchRoutes(table: RouteTable): void {
     'see-catch',
     catchScope,
     async ({ lauta, request }, _scope, subject) =>
-      (await viewCatch(lauta.storage.read, idParameter(request, 'catchId'), subject)) ?? undefined,
+      (await viewCatch(lauta.storage.read, idParameter(request, 'catchId'), subject, lauta.clock.now())) ??
+      undefined,
   );
 
   table.allowed(

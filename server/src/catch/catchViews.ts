@@ -65,10 +65,11 @@ export async function viewCatch(
   stores: Stores,
   catchId: string,
   subject: Subject,
+  now: Date,
 ): Promise<CatchView | null> {
   const record = await stores.catches.find(catchId);
   if (!record) return null;
-  const [book, measurement, verdicts, answers, photographs, entrant, identifiers] = await Promise.all([
+  const [book, measurement, verdicts, answers, photographs, entrant, identifiers, days] = await Promise.all([
     loadRuleBook(stores, record.eventId),
     stores.catches.measurement(record.measurementId),
     stores.catches.verdictsOf(catchId),
@@ -76,6 +77,7 @@ export async function viewCatch(
     stores.catches.photographsOf(catchId),
     stores.people.findEntrant(record.entrantId),
     stores.events.identifiersOf(record.entrantId),
+    stores.events.days(record.eventId),
   ]);
   if (!book || !measurement || !entrant)
     throw new Error(`catch ${catchId}: expected rules, measurement, entrant`);
@@ -83,7 +85,9 @@ export async function viewCatch(
   for (const { judgeId } of verdicts) {
     judges.set(judgeId, (await stores.people.findAccount(judgeId))?.name ?? '');
   }
-  const maySeeCode = subject.ownEntrant || may('see-queue', subject);
+  const codesFrom = days.find(({ dayId }) => dayId === record.dayId)?.codesFrom ?? null;
+  const isCodeOut = codesFrom === null || codesFrom <= now;
+  const maySeeCode = (subject.ownEntrant && isCodeOut) || may('see-queue', subject);
   const thumbId = measurement.photographId ?? photographs[0]?.photographId ?? '';
   return {
     ...summary({ record, readMm: measurement.reading.apparentMm, thumbId }, verdicts.at(-1), entrant, book),

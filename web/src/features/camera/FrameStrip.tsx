@@ -24,7 +24,7 @@ export function FrameStrip({
           {isReading ? `Read ${readCount} of ${ranked.length} frames` : `${ranked.length} frames`}
           {best && chosenId !== null && best.frame.frameId !== chosenId && ', another is better'}
         </p>
-        <button type="button" className="linklike min-h-11" onClick={clear}>
+        <button type="button" className="linklike min-h-16 lg:min-h-11" onClick={clear}>
           Throw all away
         </button>
       </div>

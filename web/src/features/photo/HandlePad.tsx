@@ -57,7 +57,7 @@ export function HandlePad({
             key={id}
             type="button"
             aria-pressed={chosen === id}
-            className={`btn min-h-12 px-1 ${chosen === id ? 'btn-primary' : ''}`}
+            className={`btn min-h-16 px-1 lg:min-h-12 ${chosen === id ? 'btn-primary' : ''}`}
             onClick={() => onChosen(id)}
           >
             {words[id].short}
@@ -70,14 +70,14 @@ export function HandlePad({
             key={label}
             type="button"
             aria-label={`One pixel ${label}`}
-            className="btn btn-square size-12 text-lg"
+            className="btn btn-square size-16 lg:size-12 text-lg"
             disabled={!chosen}
             onClick={() => nudge(by)}
           >
             {sign}
           </button>
         ))}
-        <button type="button" className="btn h-12" disabled={!undo} onClick={() => undo?.()}>
+        <button type="button" className="btn h-16 lg:h-12" disabled={!undo} onClick={() => undo?.()}>
           Undo
         </button>
         <p className="text-quiet basis-full text-sm">

@@ -133,7 +133,7 @@ export function TapeBench({
     });
   };
   return (
-    <section aria-label="With a tape" className="grid gap-4">
+    <section aria-label="With a tape" className="grid gap-4 max-lg:pb-24">
       <div>
         <h1>With a tape, in the water</h1>
         <p className="text-quiet">
@@ -216,7 +216,7 @@ export function TapeBench({
       </p>
       <ProblemNote error={error} />
       {isBusy && <progress className="progress w-full" value={progress} max={1} aria-label="Sending" />}
-      <div className="bg-base-100 border-base-300 sticky bottom-16 z-10 -mx-4 flex gap-2 border-t px-4 py-3 lg:bottom-0">
+      <div className="bg-base-100 border-base-300 z-10 flex gap-2 border-t px-4 py-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-[calc(4rem+2px+env(safe-area-inset-bottom))] lg:sticky lg:bottom-0">
         <button type="button" className="btn h-16" onClick={isBusy ? stop : () => put(null)}>
           {isBusy ? 'Stop' : 'No tape'}
         </button>

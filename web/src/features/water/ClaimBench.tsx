@@ -222,7 +222,7 @@ function OpenBench({
   if (!src || !board) return <Loading what="Opening the photograph" />;
   const onBoard = { bench, photo, board, marks, lens: notes?.lens ?? null, measure: sheet.measure };
   return (
-    <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_18.5rem] lg:gap-x-6">
+    <div className="grid gap-4 max-lg:pb-24 lg:grid-cols-[minmax(0,1fr)_18.5rem] lg:gap-x-6">
       <PhotoView
         src={src}
         alt="The photograph on the bench"
@@ -267,10 +267,15 @@ function OpenBench({
           <>
             <HandlePad marks={marks} onMarks={setMarks} chosen={chosen} onChosen={setChosen} undo={undo} />
             <div className="flex flex-wrap gap-1">
-              <button type="button" className="btn h-12" disabled={isSnapping} onClick={() => void snap()}>
+              <button
+                type="button"
+                className="btn h-16 lg:h-12"
+                disabled={isSnapping}
+                onClick={() => void snap()}
+              >
                 {isSnapping ? 'Looking …' : 'Snap corners to the lines'}
               </button>
-              <button type="button" className="btn h-12" onClick={searchAgain}>
+              <button type="button" className="btn h-16 lg:h-12" onClick={searchAgain}>
                 Let the bench look again
               </button>
             </div>
@@ -284,7 +289,7 @@ function OpenBench({
           !isSearching && (
             <button
               type="button"
-              className="btn h-12 justify-self-start"
+              className="btn h-16 lg:h-12 justify-self-start"
               onClick={() => setWantsHandles(true)}
             >
               Correct by hand
@@ -325,7 +330,7 @@ function OpenBench({
         <ProblemNote error={error} />
         {isBusy && <progress className="progress w-full" value={progress} max={1} aria-label="Sending" />}
       </div>
-      <div className="bg-base-100 border-base-300 sticky bottom-16 z-10 -mx-4 flex gap-2 border-t px-4 py-3 sm:-mx-7 sm:px-7 lg:-bottom-8 lg:col-span-2 lg:-mb-8">
+      <div className="bg-base-100 border-base-300 z-10 flex gap-2 border-t px-4 py-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-[calc(4rem+2px+env(safe-area-inset-bottom))] lg:sticky lg:-bottom-8 lg:col-span-2 lg:-mx-7 lg:-mb-8 lg:px-7">
         <button type="button" className="btn h-16" onClick={isBusy ? stop : putAway}>
           {isBusy ? 'Stop' : awayWords}
         </button>

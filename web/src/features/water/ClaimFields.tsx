@@ -33,7 +33,7 @@ export function ClaimFields({
         {(field) => (
           <select
             {...field}
-            className="select h-12 w-full"
+            className="select h-16 lg:h-12 w-full"
             value={draft.speciesId}
             onChange={(e) => change({ speciesId: e.target.value })}
           >
@@ -50,7 +50,7 @@ export function ClaimFields({
         {(field) => (
           <select
             {...field}
-            className="select h-12 w-full"
+            className="select h-16 lg:h-12 w-full"
             value={draft.boardId}
             onChange={(e) => chooseBoard(e.target.value)}
           >
@@ -67,7 +67,7 @@ export function ClaimFields({
         {(field) => (
           <input
             {...field}
-            className="input num h-12 w-full uppercase"
+            className="input num h-16 lg:h-12 w-full uppercase"
             maxLength={12}
             autoCapitalize="characters"
             autoComplete="off"
@@ -82,7 +82,7 @@ export function ClaimFields({
           <button
             type="button"
             aria-label="One step less"
-            className="btn btn-square size-12 text-xl"
+            className="btn btn-square size-16 lg:size-12 text-xl"
             disabled={!claimedSteps}
             onClick={() => change({ claimedSteps: Math.max(0, (claimedSteps ?? 0) - 1) })}
           >
@@ -94,7 +94,7 @@ export function ClaimFields({
           <button
             type="button"
             aria-label="One step more"
-            className="btn btn-square size-12 text-xl"
+            className="btn btn-square size-16 lg:size-12 text-xl"
             disabled={claimedSteps === null}
             onClick={() => change({ claimedSteps: (claimedSteps ?? 0) + 1 })}
           >
@@ -103,7 +103,7 @@ export function ClaimFields({
           {draft.claimedSteps !== null && draft.claimedSteps !== reached && (
             <button
               type="button"
-              className="linklike min-h-11 text-sm"
+              className="linklike min-h-16 lg:min-h-11 text-sm"
               onClick={() => change({ claimedSteps: null })}
             >
               as read

@@ -61,7 +61,7 @@ export function FishQuestions({
               </p>
               <p>{hazard.hold}</p>
               <details>
-                <summary className="linklike inline-flex min-h-11 items-center">
+                <summary className="linklike inline-flex min-h-16 lg:min-h-11 items-center">
                   Holds, tools and unhooking
                 </summary>
                 <ul className="ml-5 list-disc">
@@ -107,7 +107,7 @@ export function FishQuestions({
         </Row>
       )}
       <details>
-        <summary className="linklike inline-flex min-h-11 items-center">
+        <summary className="linklike inline-flex min-h-16 lg:min-h-11 items-center">
           Water {choices.waterCelsius ?? '–'} °C, air {choices.airCelsius ?? '–'} °C
         </summary>
         <div className="flex gap-4">

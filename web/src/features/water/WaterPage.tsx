@@ -344,7 +344,7 @@ export function WaterPage() {
           {thrown.length} frames were thrown away.{' '}
           <button
             type="button"
-            className="linklike min-h-11"
+            className="linklike min-h-16 lg:min-h-11"
             onClick={() => {
               void replaceFrames(thrown);
               setThrown(null);
@@ -442,12 +442,12 @@ function ClaimedNote({
       ))}
       <p className="mt-1 flex gap-6">
         <Link
-          className="linklike inline-flex min-h-11 items-center"
+          className="linklike inline-flex min-h-16 lg:min-h-11 items-center"
           to={eventPath(eventId, 'catches', catchId)}
         >
           See it
         </Link>
-        <button type="button" className="linklike min-h-11" onClick={() => void turn()}>
+        <button type="button" className="linklike min-h-16 lg:min-h-11" onClick={() => void turn()}>
           {isWithdrawn ? 'Claim it after all' : 'Undo'}
         </button>
       </p>
