@@ -20,6 +20,8 @@ function thumb(page: Page) {
 }
 
 async function onWater(page: Page): Promise<void> {
+  // The simulated camera films the same fish in every run.
+  await page.evaluate(() => localStorage.setItem('lauta-film-seed', '7'));
   await page.goto(`${page.url()}/water`);
   await expect(page.getByRole('heading', { name: 'Water', level: 1 })).toBeVisible();
 }
@@ -45,6 +47,7 @@ test('a burst by the thumb: from fish on to sent, the best of twelve frames is p
   await hand.tap('Lift');
   await hand.tap('Photograph');
   if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/live-air.png` });
+  await expect(camera(page).getByText('12 taken: back into the water')).toBeVisible({ timeout: 20_000 });
   await hand.tap('Back in the water');
   expect(hand.count() - lifted).toBe(3);
   await expect(frames(page).getByRole('listitem')).toHaveCount(12, { timeout: 30_000 });

@@ -12,7 +12,7 @@ const GROWN = 1.012;
 /** Frames for which the fish is not yet laid to the stop. */
 const LAYING_FRAMES = 10;
 /** What a restless fish shows in a burst, frame by frame; `~` is blurred. */
-const RESTLESS = ['open', 'open~', 'good~', 'gap', 'good', 'open', 'good', 'good~', 'gap~', 'good', 'open', 'good'] as const; // prettier-ignore
+const RESTLESS = ['open', 'good', 'open~', 'gap', 'good', 'good~', 'open', 'good', 'gap~', 'good~', 'good', 'open'] as const; // prettier-ignore
 
 let kept: { of: string; film: Promise<Film> } | null = null;
 

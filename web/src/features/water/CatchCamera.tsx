@@ -65,6 +65,9 @@ export function CatchCamera({
   );
 }
 
+/** Whoever wants to see the same fish again and again keeps its number under this key. */
+const FILM_SEED_KEY = 'lauta-film-seed';
+
 /** What the simulated camera films for a catch: always the same fish. */
 export function filmOf(
   catchId: string,
@@ -72,7 +75,7 @@ export function filmOf(
   look: string,
   identifier: Identifier | null,
 ): FilmWish {
-  const seed = Number.parseInt(catchId.slice(-8), 16);
+  const seed = Number(localStorage.getItem(FILM_SEED_KEY)) || Number.parseInt(catchId.slice(-8), 16);
   const lengthMm = SHORTEST_SIMULATED_MM + (seed % SIMULATED_SPREAD_MM);
   return { seed, board, look, lengthMm, identifier };
 }
