@@ -1,5 +1,5 @@
-import { useSyncExternalStore } from 'react';
 import type { WaterConditions } from '@lauta/core/care';
+import { readStored, useStored, writeStored } from '../../frame/stored.ts';
 
 /** What a person has chosen for the own work on the water; it stays on the device. */
 export interface CareChoices extends WaterConditions {
@@ -58,29 +58,10 @@ export function parseCareChoices(text: string | null): CareChoices {
   };
 }
 
-const listeners = new Set<() => void>();
-let known: { text: string | null; choices: CareChoices } | null = null;
-
-function current(): CareChoices {
-  const text = localStorage.getItem(KEY);
-  if (known?.text !== text) known = { text, choices: parseCareChoices(text) };
-  return known?.choices ?? USUAL;
-}
-
-function listen(onChange: () => void): () => void {
-  listeners.add(onChange);
-  window.addEventListener('storage', onChange);
-  return () => {
-    listeners.delete(onChange);
-    window.removeEventListener('storage', onChange);
-  };
-}
-
 export function changeCareChoices(part: Partial<CareChoices>): void {
-  localStorage.setItem(KEY, JSON.stringify({ ...current(), ...part }));
-  for (const tell of listeners) tell();
+  writeStored(KEY, { ...readStored(KEY, parseCareChoices), ...part });
 }
 
 export function useCareChoices(): CareChoices {
-  return useSyncExternalStore(listen, current);
+  return useStored(KEY, parseCareChoices);
 }

@@ -1,4 +1,4 @@
-import { useCallback, useSyncExternalStore } from 'react';
+import { useCallback } from 'react';
 import {
   CRAFTS,
   SELF_CHECKS,
@@ -7,6 +7,7 @@ import {
   type GateStep,
   type SelfCheck,
 } from '@lauta/core/planning';
+import { readStored, useStored, writeStored } from '../../frame/stored.ts';
 
 /** What a person has ticked for one day, and what Lauta saw; it stays on the device. */
 export interface Preparedness {
@@ -37,48 +38,21 @@ export function parsePreparedness(text: string | null): Preparedness {
   };
 }
 
-const listeners = new Set<() => void>();
-const known = new Map<string, { text: string | null; value: unknown }>();
-
-function listen(onChange: () => void): () => void {
-  listeners.add(onChange);
-  window.addEventListener('storage', onChange);
-  return () => {
-    listeners.delete(onChange);
-    window.removeEventListener('storage', onChange);
-  };
-}
-
-/** The same object as long as the same text is stored. */
-function readStored<T>(key: string, parse: (text: string | null) => T): T {
-  const text = localStorage.getItem(key);
-  const former = known.get(key);
-  if (former?.text === text) return former.value as T;
-  const value = parse(text);
-  known.set(key, { text, value });
-  return value;
-}
-
-function write(key: string, value: unknown): void {
-  localStorage.setItem(key, JSON.stringify(value));
-  for (const tell of listeners) tell();
-}
-
 const keyOf = (eventId: string, dayId: string): string => `lauta-ready-${eventId}-${dayId}`;
 
 /** How ready a person is for a day. */
 export function usePreparedness(eventId: string, dayId: string) {
   const key = keyOf(eventId, dayId);
-  const prepared = useSyncExternalStore(listen, () => readStored(key, parsePreparedness));
+  const prepared = useStored(key, parsePreparedness);
   const change = useCallback(
-    (part: Partial<Preparedness>) => write(key, { ...readStored(key, parsePreparedness), ...part }),
+    (part: Partial<Preparedness>) => writeStored(key, { ...readStored(key, parsePreparedness), ...part }),
     [key],
   );
   const see = useCallback(
     (check: SelfCheck, isGood: boolean | null) => {
       const former = readStored(key, parsePreparedness);
       if (isGood === null || former.checks[check] === isGood) return;
-      write(key, { ...former, checks: { ...former.checks, [check]: isGood } });
+      writeStored(key, { ...former, checks: { ...former.checks, [check]: isGood } });
     },
     [key],
   );
@@ -100,8 +74,8 @@ function parseRoutine(text: string | null): GateStep[] {
 
 /** Each person's own order before a lift. */
 export function useRoutine() {
-  const routine = useSyncExternalStore(listen, () => readStored(ROUTINE_KEY, parseRoutine));
-  return { routine, setRoutine: (next: readonly GateStep[]) => write(ROUTINE_KEY, next) };
+  const routine = useStored(ROUTINE_KEY, parseRoutine);
+  return { routine, setRoutine: (next: readonly GateStep[]) => writeStored(ROUTINE_KEY, next) };
 }
 
 const CLOCK_KEY = 'lauta-clock-offset';

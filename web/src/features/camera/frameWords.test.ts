@@ -1,0 +1,41 @@
+import { describe, expect, it } from 'vitest';
+import type { PhotoAnalysis } from '@lauta/core/photo';
+import { frameWords } from './FrameStrip.tsx';
+import type { ReadFrame } from './useFrameAnalyses.ts';
+
+const frame = { frameId: 'f', catchId: 'c', photo: new Blob(), takenAt: '2026-06-14T10:00:00Z' };
+
+/** A frame as it was read, with these verdicts. */
+function read(lengthMm: number | null, verdicts: Record<string, 'look' | 'fault'> = {}): ReadFrame {
+  const findings = Object.entries(verdicts).map(([check, verdict]) => ({
+    check,
+    verdict,
+    confidence: 0.8,
+    why: '',
+    place: null,
+  }));
+  const analysis = { lengthMm, sigmaMm: 1, findings } as unknown as PhotoAnalysis;
+  return { frame, analysis, hasFailed: false };
+}
+
+describe('what is said of a frame', () => {
+  it('is nothing yet before it was read, and that it cannot be read when it failed', () => {
+    expect(frameWords({ frame, analysis: null, hasFailed: false })).toEqual({ tone: null, words: 'waits' });
+    expect(frameWords({ frame, analysis: null, hasFailed: true })).toEqual({
+      tone: 'fault',
+      words: 'not readable',
+    });
+  });
+
+  it.each([
+    [402, {}, 'clear', 'nothing wrong'],
+    [402, { 'mouth-open': 'fault' }, 'fault', 'mouth shut: no'],
+    [402, { 'mouth-open': 'fault', 'nose-gap': 'fault' }, 'fault', 'mouth shut: no, 1 more'],
+    [402, { 'nose-gap': 'look' }, 'look', 'nose at the stop?'],
+    [402, { 'nose-gap': 'look', 'mouth-open': 'fault' }, 'fault', 'mouth shut: no'],
+    [null, {}, 'fault', 'no length'],
+    [null, { 'tail-held': 'fault' }, 'fault', 'tail free: no'],
+  ] as const)('of %s mm with %j is %s: %s', (lengthMm, verdicts, tone, words) => {
+    expect(frameWords(read(lengthMm, verdicts))).toEqual({ tone, words });
+  });
+});
