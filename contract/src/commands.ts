@@ -88,7 +88,14 @@ export const claimCatchSchema = z
     speciesId: words(40),
     captured: capturedAtSchema,
     photographs: z
-      .array(z.strictObject({ photographId: z.uuid(), role: photographRoleSchema }))
+      .array(
+        z.strictObject({
+          photographId: z.uuid(),
+          role: photographRoleSchema,
+          /** Taken by another camera than the page's own; absent where the version did not tell. */
+          isFromOutside: z.boolean().optional(),
+        }),
+      )
       .min(1, 'a catch needs a photograph')
       .max(12),
     measurement: measurementInputSchema,
@@ -155,6 +162,9 @@ export const answerRequestSchema = z
 /** What happened to a fish after it was claimed: the whole of it, once. */
 export const handleCatchSchema = z.strictObject({ catchId: z.uuid(), handling: handlingSchema });
 
+/** Adds the clip of its release to a catch: one, once. */
+export const clipCatchSchema = z.strictObject({ catchId: z.uuid(), clipId: z.uuid() });
+
 /** From when on entrants see the codes of a day; null shows them at once. */
 export const revealCodesSchema = z.strictObject({
   dayId: z.uuid(),
@@ -184,6 +194,7 @@ export const commandSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...envelope, kind: z.literal('catch.judge'), body: judgeCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.answer'), body: answerRequestSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.handle'), body: handleCatchSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('catch.clip'), body: clipCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('codes.reveal'), body: revealCodesSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.withdraw'), body: withdrawCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.restore'), body: restoreCatchSchema }),

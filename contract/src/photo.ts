@@ -70,12 +70,27 @@ export const PHOTOGRAPH_LIMITS = {
   minSidePx: 64,
 } as const;
 
-export const declarePhotographSchema = z.strictObject({
-  photographId: z.uuid(),
-  eventId: z.uuid(),
-  byteLength: z.int().min(1).max(PHOTOGRAPH_LIMITS.maxBytes),
-  sha256: z.string().regex(/^[0-9a-f]{64}$/),
-});
+/** Bounds of the clip of a release; its length is kept by who takes it. */
+export const CLIP_LIMITS = { maxBytes: 12 * 1024 * 1024, maxSeconds: 10 } as const;
+
+export const MEDIA_TYPES = ['image/jpeg', 'video/webm', 'video/mp4'] as const;
+export type MediaType = (typeof MEDIA_TYPES)[number];
+
+export const isClip = (mediaType: MediaType): boolean => mediaType !== 'image/jpeg';
+
+export const declarePhotographSchema = z
+  .strictObject({
+    photographId: z.uuid(),
+    eventId: z.uuid(),
+    byteLength: z.int().min(1).max(PHOTOGRAPH_LIMITS.maxBytes),
+    sha256: z.string().regex(/^[0-9a-f]{64}$/),
+    /** A clip of the release travels as photographs do; absent in what versions without clips send. */
+    mediaType: z.enum(MEDIA_TYPES).default('image/jpeg'),
+  })
+  .refine(({ mediaType, byteLength }) => !isClip(mediaType) || byteLength <= CLIP_LIMITS.maxBytes, {
+    message: `a clip has at most ${CLIP_LIMITS.maxBytes} bytes`,
+    path: ['byteLength'],
+  });
 export type DeclarePhotograph = z.infer<typeof declarePhotographSchema>;
 
 export const photographStateSchema = z.object({

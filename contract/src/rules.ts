@@ -57,6 +57,7 @@ export const ruleSheetSchema = z.strictObject({
     .max(INFRACTIONS.length)
     .refine((list) => distinct(list, (one) => one.infraction), 'an infraction stands twice'),
   airSeconds: z.int().min(1).max(600).optional(),
+  personPicture: z.boolean().optional(),
   tieBreaks: z
     .array(z.enum(TIE_BREAKS))
     .max(TIE_BREAKS.length)

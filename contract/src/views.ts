@@ -5,7 +5,7 @@ import type { TapeReading } from '@lauta/core/tape';
 import type { Infraction } from '@lauta/core/rules';
 import type { NotCounting, Standing } from '@lauta/core/scoring';
 import type { DecisionInput } from './commands.ts';
-import type { ExifView } from './photo.ts';
+import type { ExifView, MediaType } from './photo.ts';
 
 export interface SessionView {
   sessionId: string;
@@ -111,13 +111,22 @@ export interface PhotographView {
   exif: ExifView;
 }
 
+export interface ClipView {
+  clipId: string;
+  mediaType: MediaType;
+  byteLength: number;
+  sha256: string;
+}
+
 export type CatchMark =
   | 'before-lines-in'
   | 'after-lines-out'
   | 'no-session'
   | 'species-not-listed'
   | 'board-not-approved'
-  | 'by-tape';
+  | 'by-tape'
+  | 'taken-outside'
+  | 'no-person-picture';
 export type CatchState = 'undecided' | 'answered' | 'sent-back' | 'accepted' | 'refused' | 'withdrawn';
 
 export interface CatchSummary {
@@ -151,6 +160,8 @@ export interface CatchView extends CatchSummary {
   expectedCode: string | null;
   measurement: { measurementId: string; photographId: string; reading: BoardReading | TapeReading };
   photographs: PhotographView[];
+  /** The clip of its release; null where none was sent. */
+  clip: ClipView | null;
   verdicts: VerdictView[];
   answers: AnswerView[];
   mayJudge: boolean;

@@ -14,6 +14,7 @@ import {
   send,
   takePart,
   upload,
+  uploadClip,
   jpeg,
   SHEET,
   type Person,
@@ -150,6 +151,7 @@ describe('every command', () => {
     'catch.judge': ['judge'],
     'catch.answer': ['angler'],
     'catch.handle': ['angler'],
+    'catch.clip': ['angler'],
     'codes.reveal': ['director'],
     'catch.withdraw': ['angler'],
     'catch.restore': ['angler'],
@@ -180,6 +182,11 @@ describe('every command', () => {
       }
       case 'catch.handle':
         return { catchId: await claim(world, event), handling: HANDLING };
+      case 'catch.clip':
+        return {
+          catchId: await claim(world, event),
+          clipId: await uploadClip(world, event.angler, event.eventId),
+        };
       case 'codes.reveal':
         return { dayId: event.dayId, from: null };
       case 'catch.withdraw':

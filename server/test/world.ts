@@ -7,7 +7,7 @@ import sharp from 'sharp';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { inject } from 'vitest';
-import type { CommandBody, CommandKind, Receipt } from '@lauta/contract';
+import type { CommandBody, CommandKind, MediaType, Receipt } from '@lauta/contract';
 import type { Role } from '@lauta/core/people';
 import type { BoardMarks } from '@lauta/core/photo';
 import type { RuleSheet } from '@lauta/core/rules';
@@ -290,12 +290,14 @@ export function declare(
   eventId: string,
   bytes: Uint8Array,
   photographId = uuidv7(),
+  mediaType?: MediaType,
 ): request.Test {
   return send(world, person, 'put', `/api/photographs/${photographId}`).send({
     photographId,
     eventId,
     byteLength: bytes.length,
     sha256: createHash('sha256').update(bytes).digest('hex'),
+    ...(mediaType ? { mediaType } : {}),
   });
 }
 
@@ -306,8 +308,9 @@ export async function upload(
   eventId: string,
   bytes: Uint8Array,
   photographId = uuidv7(),
+  mediaType?: MediaType,
 ): Promise<request.Response> {
-  const declared = await declare(world, person, eventId, bytes, photographId);
+  const declared = await declare(world, person, eventId, bytes, photographId, mediaType);
   if (declared.status !== 200) return declared;
   const { chunkBytes } = declared.body as { chunkBytes: number };
   for (let seq = 0; seq * chunkBytes < bytes.length; seq++) {
@@ -317,6 +320,18 @@ export async function upload(
     if (sent.status !== 200) return sent;
   }
   return send(world, person, 'post', `/api/photographs/${photographId}/complete`).send({});
+}
+
+/** The beginning of a WebM file, and some noise (RFC 8794, 8.1: the header's id). */
+export const WEBM = new Uint8Array([0x1a, 0x45, 0xdf, 0xa3, ...Array.from({ length: 2000 }, (_, i) => (i * 37) & 255)]); // prettier-ignore
+
+/** A clip that has come whole; its id. */
+export async function uploadClip(world: World, person: Person, eventId: string): Promise<string> {
+  const clipId = uuidv7();
+  const sent = await upload(world, person, eventId, WEBM, clipId, 'video/webm');
+  // Who may not upload has none: the command that names it is refused for that.
+  if (sent.status !== 200) throw new Error(sent.text);
+  return clipId;
 }
 
 /** On 800 px: a face of 600 px for 762 mm, so that a tail at x px reads (x − 100)·1.27 mm. */

@@ -13,6 +13,7 @@ import {
   isBoardHot,
   isLiftForbidden,
   judgeVitality,
+  restSeconds,
   schoolsAt,
   schoolsFirstAt,
   sideOf,
@@ -21,6 +22,19 @@ import { G_PER_POUND } from '../units/index.ts';
 import { HAZARD_IDS } from './hazards.ts';
 
 const MILD = { waterCelsius: 15, airCelsius: 18 };
+
+describe('rest', () => {
+  const sound = hookAdvice('lip', false);
+  it('is wanted before each lift by the one school, only after the first by the other (common practice)', () => {
+    expect([0, 1].map((lifts) => restSeconds('rest', sound, lifts))).toEqual([30, 30]);
+    expect([0, 1].map((lifts) => restSeconds('tire', sound, lifts))).toEqual([null, 30]);
+  });
+  it('of a hurt fish is asked by both', () => {
+    const hurt = hookAdvice('gills', true);
+    expect(restSeconds('tire', hurt, 0)).toBe(hurt.restSeconds);
+    expect(hurt.restSeconds).toBeGreaterThan(sound.restSeconds);
+  });
+});
 
 describe('air and fight', () => {
   it('hold the schools’ figures in mild water (common practice, no source)', () => {

@@ -37,6 +37,7 @@ export {
   fightLimitSeconds,
   isBoardHot,
   isLiftForbidden,
+  restSeconds,
   type ClockVerdict,
   type WaterConditions,
 } from './limits.ts';

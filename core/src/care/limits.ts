@@ -1,4 +1,5 @@
 import { G_PER_POUND } from '../units/index.ts';
+import type { HookAdvice } from './hazards.ts';
 import type { SideOf } from './schools.ts';
 
 /**
@@ -70,6 +71,17 @@ export function fightLimitSeconds(guessedMassG: number, conditions: WaterConditi
   const seconds =
     (guessedMassG / G_PER_POUND) * FIGHT_SECONDS_PER_POUND * warmthShare(conditions.waterCelsius);
   return Math.max(LEAST_FIGHT_SECONDS, Math.round(seconds));
+}
+
+/**
+ * Seconds in the net before the next lift, at least. The school of resting lands a fish fresh and lets it recover;
+ * the other waits until it lies still, which no clock tells: before the first lift it sets none. After a lift, and for
+ * a hurt fish, both rest (common practice, no source).
+ * @param advice what hook and blood ask for
+ * @param liftsBefore how often it was out of the water already
+ */
+export function restSeconds(side: SideOf<'resting'>, advice: HookAdvice, liftsBefore: number): number | null {
+  return side === 'tire' && advice.mayBeTagged && liftsBefore === 0 ? null : advice.restSeconds;
 }
 
 /** How a running time stands against its limit. */

@@ -36,6 +36,8 @@ export interface RuleSheet {
   penalties: PenaltyRule[];
   /** The longest time out of the water in one lift, s; where it is absent each person's school holds. */
   airSeconds?: number | undefined;
+  /** Wants a picture of the person with each fish; where it is absent none is asked for. */
+  personPicture?: boolean | undefined;
   /** Applied in this order; entrants still equal after the last share the rank. */
   tieBreaks: TieBreak[];
 }

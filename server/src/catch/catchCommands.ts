@@ -1,4 +1,4 @@
-import type { CatchMark, CommandBody } from '@lauta/contract';
+import { isClip, type CatchMark, type CommandBody } from '@lauta/contract';
 import { readBoard, type BoardReading } from '@lauta/core/photo';
 import { findSpecies, sheetOfVersion, versionInForce } from '@lauta/core/rules';
 import { readTape, type TapeReading } from '@lauta/core/tape';
@@ -33,7 +33,7 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
   if (!book) refuse('no-rule-sheet');
 
   const photographs = await Promise.all(
-    claim.photographs.map((one) => freePhotograph(context, eventId, one.photographId)),
+    claim.photographs.map((one) => freeFile(context, eventId, one.photographId, 'photograph')),
   );
   const measured = photographs.find((one) => one.photographId === claim.measurement.photographId);
   const reading = await readMeasurement(context, eventId, claim, measured as Photograph);
@@ -44,6 +44,9 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
   if (!findSpecies(sheet, claim.speciesId)) marks.push('species-not-listed');
   if (reading.kind === 'tape') marks.push('by-tape');
   else if (!sheet.boards.includes(reading.boardId)) marks.push('board-not-approved');
+  if (claim.photographs.some((one) => one.isFromOutside)) marks.push('taken-outside');
+  if (sheet.personPicture && !claim.photographs.some(({ role }) => role === 'person'))
+    marks.push('no-person-picture');
 
   const { measurementId } = claim.measurement;
   await stores.catches.add(
@@ -77,7 +80,7 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
       photographId: claim.measurement.photographId,
       reading,
     },
-    claim.photographs,
+    claim.photographs.map(({ photographId, role }) => ({ photographId, role })),
   );
   const files = [];
   for (const [i, one] of photographs.entries()) {
@@ -115,13 +118,20 @@ async function commitmentValue({ stores }: CommandContext, photograph: Photograp
   return { sha256, byteLength, copies: await stores.photographs.copyHashes(photographId) };
 }
 
-async function freePhotograph(
+/** An own photograph or clip that has come whole and belongs to no catch yet. */
+async function freeFile(
   { stores, accountId }: CommandContext,
   eventId: string,
   photographId: string,
+  kind: 'photograph' | 'clip',
 ): Promise<Photograph> {
   const photograph = await stores.photographs.find(photographId);
-  if (!photograph?.completedAt || photograph.eventId !== eventId || photograph.accountId !== accountId) {
+  if (
+    !photograph?.completedAt ||
+    photograph.eventId !== eventId ||
+    photograph.accountId !== accountId ||
+    isClip(photograph.mediaType) !== (kind === 'clip')
+  ) {
     refuse('photograph-missing', { photographId });
   }
   if (await stores.catches.withPhotograph(photographId)) refuse('photograph-taken', { photographId });
@@ -263,7 +273,9 @@ export const answerRequest: Handler<'catch.answer'> = async (context, body, comm
   if (record.withdrawnAt || last?.verdictId !== body.verdictId || last.decision.kind !== 'sent-back') {
     refuse('nothing-to-answer');
   }
-  const photograph = body.photographId ? await freePhotograph(context, eventId, body.photographId) : null;
+  const photograph = body.photographId
+    ? await freeFile(context, eventId, body.photographId, 'photograph')
+    : null;
   if (photograph) {
     await stores.catches.attach(body.catchId, { photographId: photograph.photographId, role: 'board' });
   }
@@ -314,6 +326,18 @@ export const handleCatch: Handler<'catch.handle'> = async (context, { catchId, h
   if (before.some(({ step }, i) => handling.events[i]?.step !== step)) refuse('handling-not-later');
   await context.stores.catches.setLaterHandling(catchId, handling);
   return { body: { catchId, handling } };
+};
+
+/** Adds the clip of a fish's release to its catch. */
+export const clipCatch: Handler<'catch.clip'> = async (context, { catchId, clipId }, command) => {
+  const { stores, commit } = context;
+  const record = await ownCatch(context, catchId, command.eventId);
+  const known = await stores.catches.photographsOf(record.catchId);
+  if (known.some(({ role }) => role === 'clip')) refuse('clip-sent');
+  const clip = await freeFile(context, command.eventId, clipId, 'clip');
+  await stores.catches.attach(catchId, { photographId: clipId, role: 'clip' });
+  const file = commit(`photograph-${clipId}`, await commitmentValue(context, clip));
+  return { body: { catchId, clipId, file } };
 };
 
 async function ownCatch(context: CommandContext, catchId: string, eventId: string): Promise<CatchRecord> {

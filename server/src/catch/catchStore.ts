@@ -40,7 +40,7 @@ export interface Measurement {
 
 export interface CatchPhotograph {
   photographId: string;
-  role: 'board' | 'fish' | 'person';
+  role: 'board' | 'fish' | 'person' | 'clip';
 }
 
 export interface Verdict {

@@ -1,5 +1,11 @@
 import { readingOf } from '@lauta/core/photo';
-import { exifView, type CatchSummary, type CatchView, type PhotographView } from '@lauta/contract';
+import {
+  exifView,
+  type CatchSummary,
+  type CatchView,
+  type ClipView,
+  type PhotographView,
+} from '@lauta/contract';
 import { may, type Subject } from '@lauta/core/people';
 import { sheetOfVersion, type RuleBook } from '@lauta/core/rules';
 import { scoreFish } from '@lauta/core/scoring';
@@ -102,7 +108,12 @@ export async function viewCatch(
       photographId: measurement.photographId ?? '',
       reading: measurement.reading.kind === 'tape' ? measurement.reading : readingOf(measurement.reading),
     },
-    photographs: await Promise.all(photographs.map((one) => photographView(stores, one))),
+    photographs: await Promise.all(
+      photographs.flatMap(({ photographId, role }) =>
+        role === 'clip' ? [] : [photographView(stores, { photographId, role })],
+      ),
+    ),
+    clip: await clipView(stores, photographs.find(({ role }) => role === 'clip')?.photographId),
     verdicts: verdicts.map(({ verdictId, seq, decidedAt, judgeId, decision }) => ({
       verdictId,
       seq,
@@ -120,6 +131,13 @@ export async function viewCatch(
     mayJudge: may('judge-catch', subject),
     isOwn: subject.ownEntrant,
   };
+}
+
+async function clipView(stores: Stores, clipId: string | undefined): Promise<ClipView | null> {
+  const clip = clipId === undefined ? null : await stores.photographs.find(clipId);
+  if (!clip) return null;
+  const { mediaType, byteLength, sha256 } = clip;
+  return { clipId: clip.photographId, mediaType, byteLength, sha256 };
 }
 
 async function photographView(

@@ -5,6 +5,7 @@ import { addBoard } from '../board/addBoard.ts';
 import {
   answerRequest,
   claimCatch,
+  clipCatch,
   handleCatch,
   judgeCatch,
   restoreCatch,
@@ -28,6 +29,7 @@ const HANDLERS: { [K in CommandKind]: Handler<K> } = {
   'catch.judge': judgeCatch,
   'catch.answer': answerRequest,
   'catch.handle': handleCatch,
+  'catch.clip': clipCatch,
   'codes.reveal': revealCodes,
   'catch.withdraw': withdrawCatch,
   'catch.restore': restoreCatch,

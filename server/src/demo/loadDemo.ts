@@ -378,6 +378,7 @@ class Loader {
       eventId: DEMO_EVENT_ID,
       byteLength: jpeg.length,
       sha256: createHash('sha256').update(jpeg).digest('hex'),
+      mediaType: 'image/jpeg',
     });
     for (let seq = 0; seq * chunkBytes < jpeg.length; seq++) {
       const chunk = jpeg.subarray(seq * chunkBytes, (seq + 1) * chunkBytes);

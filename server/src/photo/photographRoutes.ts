@@ -108,6 +108,6 @@ async function sendPhotograph(asked: Asked, variant: PhotographVariant): Promise
   }
   const bytes = found.bytes ?? (await readOriginal(lauta.storage.read, photograph));
   if (!bytes) refuse('not-found', { what: 'photograph' });
-  response.type('image/jpeg').send(Buffer.from(bytes));
+  response.type(photograph.mediaType).send(Buffer.from(bytes));
   return undefined;
 }

@@ -1,4 +1,4 @@
-import type { PhotographVariant } from '@lauta/contract';
+import type { MediaType, PhotographVariant } from '@lauta/contract';
 import type { PhotoExif } from '@lauta/core/photo';
 
 export interface Photograph {
@@ -8,18 +8,19 @@ export interface Photograph {
   sha256: string;
   byteLength: number;
   chunkBytes: number;
+  mediaType: MediaType;
   completedAt: Date | null;
   widthPx: number | null;
   heightPx: number | null;
   exif: PhotoExif | null;
 }
 
-/** What was found out when the last chunk had come. */
+/** What was found out when the last chunk had come; nothing of the picture where it is a clip. */
 export interface Completion {
   completedAt: Date;
-  widthPx: number;
-  heightPx: number;
-  exif: PhotoExif;
+  widthPx: number | null;
+  heightPx: number | null;
+  exif: PhotoExif | null;
   copies: { variant: 'screen' | 'thumb'; bytes: Uint8Array; sha256: string }[];
 }
 

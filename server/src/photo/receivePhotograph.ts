@@ -1,9 +1,10 @@
 import { createHash } from 'node:crypto';
-import { PHOTOGRAPH_LIMITS, type DeclarePhotograph, type PhotographState } from '@lauta/contract';
+import { PHOTOGRAPH_LIMITS, isClip, type DeclarePhotograph, type PhotographState } from '@lauta/contract';
 import type { Lauta } from '../lauta.ts';
 import { Refusal, refuse } from '../refusal.ts';
 import type { Stores } from '../storage/storage.ts';
 import { isDuplicate } from '../storage/database.ts';
+import { inspectClip } from './inspectClip.ts';
 import { inspectJpeg } from './inspectJpeg.ts';
 import type { Photograph } from './photographStore.ts';
 
@@ -34,7 +35,7 @@ export async function declarePhotograph(
   declared: DeclarePhotograph,
 ): Promise<PhotographState> {
   const { photographs } = lauta.storage.read;
-  const { photographId, eventId, byteLength, sha256 } = declared;
+  const { photographId, eventId, byteLength, sha256, mediaType } = declared;
   const known = await photographs.find(photographId);
   if (!known) {
     if ((await photographs.looseBytesOf(accountId)) + byteLength > MAX_LOOSE_BYTES) {
@@ -43,7 +44,7 @@ export async function declarePhotograph(
     const { chunkBytes } = PHOTOGRAPH_LIMITS;
     try {
       await photographs.declare(
-        { photographId, eventId, accountId, byteLength, sha256, chunkBytes },
+        { photographId, eventId, accountId, byteLength, sha256, mediaType, chunkBytes },
         lauta.clock.now(),
       );
     } catch (error) {
@@ -56,6 +57,7 @@ export async function declarePhotograph(
     photograph.accountId !== accountId ||
     photograph.eventId !== eventId ||
     photograph.sha256 !== sha256 ||
+    photograph.mediaType !== mediaType ||
     photograph.byteLength !== byteLength
   ) {
     refuse('photograph-declared-otherwise');
@@ -104,7 +106,9 @@ export async function completePhotograph(
     refuse('checksum-mismatch');
   }
   try {
-    const found = await inspectJpeg(bytes);
+    const found = isClip(photograph.mediaType)
+      ? inspectClip(bytes, photograph.mediaType)
+      : await inspectJpeg(bytes);
     const completedAt = lauta.clock.now();
     await lauta.storage.change((stores) =>
       stores.photographs.complete(photographId, { ...found, completedAt }),

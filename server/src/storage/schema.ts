@@ -14,12 +14,12 @@ import {
   uniqueIndex,
   varchar,
 } from 'drizzle-orm/mysql-core';
-import type { CatchMark, CatchState, DecisionInput } from '@lauta/contract';
+import type { CatchMark, CatchState, DecisionInput, MediaType } from '@lauta/contract';
 import type { Handling } from '@lauta/core/care';
 import type { KeptFlank } from '@lauta/core/flank';
 import type { PhotoExif } from '@lauta/core/photo';
 import type { Role } from '@lauta/core/people';
-import type { StoredReading } from '../catch/catchStore.ts';
+import type { CatchPhotograph, StoredReading } from '../catch/catchStore.ts';
 import { bytes, instant, sha256, uuid } from './columns.ts';
 
 /** What the installation itself has to remember: whether it is a demo, and how far its clock is set off. */
@@ -232,6 +232,7 @@ export const photographs = mysqlTable(
     sha256: sha256('sha256').notNull(),
     byteLength: int('byte_length').notNull(),
     chunkBytes: int('chunk_bytes').notNull(),
+    mediaType: varchar('media_type', { length: 20 }).$type<MediaType>().notNull().default('image/jpeg'),
     declaredAt: instant('declared_at').notNull(),
     completedAt: instant('completed_at'),
     /** Of the upright picture, after EXIF rotation. */
@@ -349,7 +350,7 @@ export const catchPhotographs = mysqlTable(
       .notNull()
       .references(() => photographs.photographId),
     seq: smallint('seq').notNull(),
-    role: varchar('role', { length: 10 }).$type<'board' | 'fish' | 'person'>().notNull(),
+    role: varchar('role', { length: 10 }).$type<CatchPhotograph['role']>().notNull(),
   },
   (table) => [
     primaryKey({ columns: [table.catchId, table.seq] }),

@@ -31,6 +31,8 @@ const WORDS: Record<ProblemType | 'network', string> = {
   'reading-refused': 'The handles do not make a board that can be read. Set them again.',
   'catch-exists': 'This catch was claimed already, perhaps in another tab.',
   'catch-withdrawn': 'The catch was withdrawn.',
+  'clip-sent': 'A clip of this release is there already.',
+  'not-a-clip': 'This file is no clip that can be shown: WebM or MP4, as the camera stored it.',
   'handling-told': 'What happened to this fish was told already.',
   'handling-not-later': 'What is told now leaves out what the claim told.',
   'catch-not-withdrawn': 'The catch is not withdrawn.',

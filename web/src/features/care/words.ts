@@ -1,4 +1,5 @@
 import type { ClockPhase, HookPlace, SchoolPlace, SignSeen, WaterStep } from '@lauta/core/care';
+import { G_PER_POUND, type LengthUnit } from '@lauta/core/units';
 
 export const PLACE_WORDS: Record<SchoolPlace, string> = {
   prepare: 'Before launch',
@@ -36,6 +37,16 @@ export const HOOK_WORDS: Record<HookPlace, string> = {
 };
 
 export const SEEN_WORDS: Record<SignSeen, string> = { yes: 'yes', no: 'no', doubtful: 'unsure' };
+
+/** A weight to look at, not to score by: pounds and ounces beside inches, kilograms beside centimetres. */
+export function massWords(massG: number, unit: LengthUnit): string {
+  if (unit !== 'in') return `${(massG / 1000).toFixed(1)} kg`;
+  const ounces = Math.round((16 * massG) / G_PER_POUND);
+  const pounds = Math.floor(ounces / 16);
+  return (
+    [pounds > 0 && `${pounds} lb`, ounces % 16 > 0 && `${ounces % 16} oz`].filter(Boolean).join(' ') || '0 oz'
+  );
+}
 
 /** Minutes and seconds, as a stopwatch shows them. */
 export function stopwatch(ms: number): string {

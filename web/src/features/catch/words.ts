@@ -51,6 +51,8 @@ export const MARK_WORDS: Record<CatchMark, string> = {
   'species-not-listed': 'species not in the rule sheet',
   'board-not-approved': 'board not approved',
   'by-tape': 'measured with a tape in the water',
+  'taken-outside': 'photographed with another camera than the page’s own',
+  'no-person-picture': 'no picture with the person, which the rules want',
 };
 
 export const STATE_WORDS: Record<CatchState, { word: string; tone: Tone }> = {

@@ -11,6 +11,7 @@ export const KIND_WORDS: Record<string, string> = {
   'catch.judge': 'catch decided',
   'catch.answer': 'request answered',
   'catch.handle': 'release told',
+  'catch.clip': 'clip of a release added',
   'codes.reveal': 'time of the codes set',
   'catch.withdraw': 'catch withdrawn',
   'catch.restore': 'withdrawal undone',

@@ -187,61 +187,63 @@ export function PhotoView({
   };
   const centre: Point = [room.width / 2, room.height / 2];
   return (
-    <div className={`border-base-content bg-base-200 relative overflow-hidden border ${className}`}>
-      <div
-        ref={frame}
-        className="absolute inset-0 touch-none select-none"
-        onPointerDown={onDown}
-        onPointerMove={onMove}
-        onPointerUp={onUp}
-        onPointerCancel={onUp}
-      >
+    <div className="relative self-start">
+      <div className={`border-base-content bg-base-200 relative overflow-hidden border ${className}`}>
         <div
-          className="absolute top-0 left-0 origin-top-left"
-          style={{
-            width: size.width,
-            height: size.height,
-            transform: `translate(${view.x}px, ${view.y}px) scale(${view.scale})`,
-          }}
+          ref={frame}
+          className="absolute inset-0 touch-none select-none"
+          onPointerDown={onDown}
+          onPointerMove={onMove}
+          onPointerUp={onUp}
+          onPointerCancel={onUp}
         >
-          <img src={src} alt={alt} draggable={false} className="block size-full max-w-none" />
-          {focus && (
-            <svg
-              viewBox={`0 0 ${size.width} ${size.height}`}
-              className="pointer-events-none absolute inset-0 size-full overflow-visible"
-            >
-              <FocusRing place={focus.place} scale={view.scale} />
-            </svg>
-          )}
-          {marks && (
-            <svg
-              viewBox={`0 0 ${size.width} ${size.height}`}
-              className="absolute inset-0 size-full overflow-visible"
-            >
-              {drawn && <DrawnLines lines={drawn} scale={view.scale} />}
-              {outline && <FishOutline outline={outline} scale={view.scale} />}
-              <Outline marks={marks} scale={view.scale} />
-              {shown.map((id) => (
-                <Handle
-                  key={id}
-                  id={id}
-                  point={handlePoint(marks, id)}
-                  scale={view.scale}
-                  isChosen={chosen === id}
-                  words={words}
-                  isMovable={onMarks !== undefined}
-                  onFocus={() => onChosen(id)}
-                  onKeyDown={(event) => onHandleKey(event, id)}
-                />
-              ))}
-            </svg>
+          <div
+            className="absolute top-0 left-0 origin-top-left"
+            style={{
+              width: size.width,
+              height: size.height,
+              transform: `translate(${view.x}px, ${view.y}px) scale(${view.scale})`,
+            }}
+          >
+            <img src={src} alt={alt} draggable={false} className="block size-full max-w-none" />
+            {focus && (
+              <svg
+                viewBox={`0 0 ${size.width} ${size.height}`}
+                className="pointer-events-none absolute inset-0 size-full overflow-visible"
+              >
+                <FocusRing place={focus.place} scale={view.scale} />
+              </svg>
+            )}
+            {marks && (
+              <svg
+                viewBox={`0 0 ${size.width} ${size.height}`}
+                className="absolute inset-0 size-full overflow-visible"
+              >
+                {drawn && <DrawnLines lines={drawn} scale={view.scale} />}
+                {outline && <FishOutline outline={outline} scale={view.scale} />}
+                <Outline marks={marks} scale={view.scale} />
+                {shown.map((id) => (
+                  <Handle
+                    key={id}
+                    id={id}
+                    point={handlePoint(marks, id)}
+                    scale={view.scale}
+                    isChosen={chosen === id}
+                    words={words}
+                    isMovable={onMarks !== undefined}
+                    onFocus={() => onChosen(id)}
+                    onKeyDown={(event) => onHandleKey(event, id)}
+                  />
+                ))}
+              </svg>
+            )}
+          </div>
+          {dragging && marks && (
+            <Loupe src={src} size={size} point={handlePoint(marks, dragging)} view={view} room={room} />
           )}
         </div>
-        {dragging && marks && (
-          <Loupe src={src} size={size} point={handlePoint(marks, dragging)} view={view} room={room} />
-        )}
       </div>
-      <div className="absolute right-2 bottom-2 flex gap-1">
+      <div className="mt-1 grid grid-cols-3 gap-1 lg:absolute lg:right-2 lg:bottom-2 lg:mt-0 lg:flex">
         <ZoomButton label="Nearer" onClick={() => zoom(1.6, centre)}>
           +
         </ZoomButton>
@@ -262,7 +264,7 @@ function ZoomButton({ label, onClick, children }: { label: string; onClick: () =
       type="button"
       aria-label={label}
       title={label}
-      className="btn btn-square bg-base-100! size-11 text-xl"
+      className="btn bg-base-100! h-16 text-xl lg:size-11 lg:px-0"
       onClick={onClick}
     >
       {children}

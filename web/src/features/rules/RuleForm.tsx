@@ -164,6 +164,19 @@ function MeasureFields({ sheet, change }: { sheet: RuleSheet; change: Change }) 
           />
         )}
       </Field>
+      <Field label="Picture with the person">
+        {(field) => (
+          <select
+            {...field}
+            className="select h-12 w-full"
+            value={sheet.personPicture ? 'wanted' : 'free'}
+            onChange={(e) => change({ personPicture: e.target.value === 'wanted' ? true : undefined })}
+          >
+            <option value="free">as each person likes</option>
+            <option value="wanted">wanted with each claim</option>
+          </select>
+        )}
+      </Field>
       <Field label="The bag is filled">
         {(field) => (
           <select

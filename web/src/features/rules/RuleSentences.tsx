@@ -40,6 +40,7 @@ export function RuleSentences({ sheet, eventId }: { sheet: RuleSheet; eventId: s
         .
       </li>
       {sheet.airSeconds !== undefined && <li>No lift out of the water longer than {sheet.airSeconds} s.</li>}
+      {sheet.personPicture && <li>A picture of the person with the fish goes with each claim.</li>}
       <li>Approved boards: {sheet.boards.map(boards.nameOf).join('; ')}.</li>
       {deductions.length > 0 && (
         <li>

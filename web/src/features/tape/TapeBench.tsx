@@ -118,7 +118,11 @@ export function TapeBench({
         entrantId,
         speciesId,
         captured: captureTime(exif, last.frame.takenAt, event.zone),
-        photographs: sent.map(({ photographId }) => ({ photographId, role: 'fish' as const })),
+        photographs: sent.map(({ photographId }) => ({
+          photographId,
+          role: 'fish' as const,
+          isFromOutside: true,
+        })),
         measurement: {
           kind: 'tape',
           measurementId: draft.measurementId,

@@ -13,12 +13,14 @@ export function CaptureNote({
   at,
   source,
   claimedSteps,
+  hasPortrait,
 }: {
   draft: CatchDraft;
   sheet: RuleSheet;
   at: string;
   source: 'photograph' | 'device';
   claimedSteps: number | null;
+  hasPortrait: boolean;
 }) {
   const { event } = useInEvent();
   const sessions = event.sessions.map((session) => ({
@@ -39,6 +41,10 @@ export function CaptureNote({
   }
   if (!sheet.boards.includes(draft.boardId))
     notes.push('This board is not approved: the claim is kept and marked.');
+  if (draft.isFromOutside)
+    notes.push('Taken outside of this page: the file is kept as it is, and the claim is marked so.');
+  if (sheet.personPicture && !hasPortrait)
+    notes.push('The rules want a picture of you with the fish: before it goes, “With you” on the camera.');
   return (
     <div className="lg:col-span-2">
       <p className="text-quiet">

@@ -307,6 +307,8 @@ function OpenBench({
         code={code}
         reached={reached}
         claimedSteps={claimedSteps}
+        lengthMm={read?.apparentMm ?? null}
+        guessedMassG={handling?.guessedMassG ?? null}
         change={change}
         chooseBoard={(boardId) =>
           // Marks that nobody has touched belong to the board that they were found on.
@@ -319,6 +321,7 @@ function OpenBench({
         at={capture.at}
         source={capture.source}
         claimedSteps={claimedSteps}
+        hasPortrait={portrait !== null}
       />
       <div className="lg:col-span-2">
         {photo.isTruncated && (

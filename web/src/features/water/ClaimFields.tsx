@@ -1,8 +1,11 @@
 import type { MeasuringBoard } from '@lauta/core/photo';
 import type { RuleSheet } from '@lauta/core/rules';
-import { formatSteps } from '@lauta/core/units';
+import { LENGTH_STEPS, formatSteps } from '@lauta/core/units';
 import { Field } from '../../frame/Field.tsx';
+import { speciesName } from '../catch/words.ts';
 import type { CatchDraft } from './draft.ts';
+import { Pick, Picks } from './Picks.tsx';
+import { WeightNote } from './WeightNote.tsx';
 
 interface Props {
   draft: CatchDraft;
@@ -12,9 +15,16 @@ interface Props {
   /** Steps that the reading gives, and those that are claimed. */
   reached: number | null;
   claimedSteps: number | null;
+  /** As read, mm. */
+  lengthMm: number | null;
+  /** What was guessed while it pulled. */
+  guessedMassG: number | null;
   change: (part: Partial<CatchDraft>) => void;
   chooseBoard: (boardId: string) => void;
 }
+
+/** More kinds than these are looked up faster in a list. */
+const MOST_BUTTONS = 8;
 
 /** What a claim says beside its photograph: kind, board, the card's code, and the length in steps. */
 export function ClaimFields({
@@ -24,28 +34,42 @@ export function ClaimFields({
   code,
   reached,
   claimedSteps,
+  lengthMm,
+  guessedMassG,
   change,
   chooseBoard,
 }: Props) {
+  const kinds = [...sheet.species, { id: 'other', name: 'Another kind' }];
   return (
-    <div className="grid gap-3 sm:grid-cols-2 lg:col-span-2 lg:grid-cols-4">
-      <Field label="Species">
-        {(field) => (
-          <select
-            {...field}
-            className="select h-16 lg:h-12 w-full"
-            value={draft.speciesId}
-            onChange={(e) => change({ speciesId: e.target.value })}
-          >
-            {sheet.species.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
-              </option>
+    <div className="grid gap-3 sm:grid-cols-2 lg:col-span-2 lg:grid-cols-3">
+      <div className="sm:col-span-2 lg:col-span-3">
+        {sheet.species.length > MOST_BUTTONS ? (
+          <Field label="Species">
+            {(field) => (
+              <select
+                {...field}
+                className="select h-16 w-full"
+                value={draft.speciesId}
+                onChange={(e) => change({ speciesId: e.target.value })}
+              >
+                {kinds.map(({ id, name }) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Field>
+        ) : (
+          <Picks label="Species">
+            {kinds.map(({ id, name }) => (
+              <Pick key={id} isOn={id === draft.speciesId} onPick={() => change({ speciesId: id })}>
+                {name}
+              </Pick>
             ))}
-            <option value="other">Another kind</option>
-          </select>
+          </Picks>
         )}
-      </Field>
+      </div>
       <Field label="Board">
         {(field) => (
           <select
@@ -110,6 +134,14 @@ export function ClaimFields({
             </button>
           )}
         </div>
+        {lengthMm !== null && (
+          <WeightNote
+            speciesName={speciesName(sheet, draft.speciesId)}
+            lengthMm={lengthMm}
+            guessedMassG={guessedMassG}
+            unit={LENGTH_STEPS[sheet.measure.step].unit}
+          />
+        )}
         {draft.claimedSteps !== null && reached !== null && draft.claimedSteps > reached && (
           <p className="text-warning text-sm font-semibold">More than is read: the judge will see both.</p>
         )}

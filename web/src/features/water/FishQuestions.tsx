@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import {
   FREE_TREBLE,
   GUESSED_POUNDS,
@@ -12,6 +12,7 @@ import type { RuleSheet } from '@lauta/core/rules';
 import { G_PER_POUND } from '@lauta/core/units';
 import { changeCareChoices, type CareChoices } from '../care/choices.ts';
 import { HOOK_WORDS } from '../care/words.ts';
+import { Pick, Picks } from './Picks.tsx';
 import type { RunningCatch } from './runningCatch.ts';
 
 /** What may be told of the fish by one tap each, and what that means for the hand. */
@@ -37,7 +38,7 @@ export function FishQuestions({
   const hazard = hazardOf(name);
   return (
     <>
-      <Row label="Its kind">
+      <Picks label="Its kind">
         {sheet.species.map((one) => (
           <Pick key={one.id} isOn={one.id === speciesId} onPick={() => onSpecies(one.id)}>
             {one.name}
@@ -46,7 +47,7 @@ export function FishQuestions({
         <Pick isOn={isTreble} onPick={() => setTreble(!isTreble)}>
           treble swings free
         </Pick>
-      </Row>
+      </Picks>
       {(hazard || isTreble) && (
         <div className="border-warning grid gap-1 border-l-4 pl-3">
           {isTreble && (
@@ -78,7 +79,7 @@ export function FishQuestions({
         </div>
       )}
       {clock.phase === 'fight' && (
-        <Row label="About how heavy, lb">
+        <Picks label="About how heavy, lb">
           {GUESSED_POUNDS.map((pounds) => (
             <Pick
               key={pounds}
@@ -88,10 +89,10 @@ export function FishQuestions({
               {pounds}
             </Pick>
           ))}
-        </Row>
+        </Picks>
       )}
       {clock.phase === 'net' && (
-        <Row label="The hook sits">
+        <Picks label="The hook sits">
           {HOOK_PLACES.map((place) => (
             <Pick
               key={place}
@@ -104,7 +105,7 @@ export function FishQuestions({
           <Pick isOn={running.bleeds} onPick={() => put({ ...running, bleeds: !running.bleeds })}>
             it bleeds
           </Pick>
-        </Row>
+        </Picks>
       )}
       <details>
         <summary className="linklike inline-flex min-h-16 lg:min-h-11 items-center">
@@ -124,28 +125,6 @@ export function FishQuestions({
         </div>
       </details>
     </>
-  );
-}
-
-function Row({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <fieldset>
-      <legend className="text-quiet">{label}</legend>
-      <div className="flex flex-wrap gap-2">{children}</div>
-    </fieldset>
-  );
-}
-
-function Pick({ isOn, onPick, children }: { isOn: boolean; onPick: () => void; children: ReactNode }) {
-  return (
-    <button
-      type="button"
-      aria-pressed={isOn}
-      className={`btn h-16 min-w-16 ${isOn ? 'btn-primary' : ''}`}
-      onClick={onPick}
-    >
-      {children}
-    </button>
   );
 }
 

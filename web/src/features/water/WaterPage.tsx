@@ -114,6 +114,7 @@ export function WaterPage() {
         speciesId: draft?.speciesId ?? chosenSpecies ?? choices.speciesId,
       }),
       frameId: frame.frameId,
+      isFromOutside: false,
       analysis,
       marks: analysis?.marks ?? null,
       ...(analysis?.found ? { boardId: analysis.found.boardId } : {}),
@@ -145,10 +146,10 @@ export function WaterPage() {
   }
   // The bench compares the card in the picture with this one: it waits for it.
   if (identifiers.isPending) return <Loading what="Fetching the card of the day" />;
-  const begin = (photo: Blob): void => {
+  const begin = (photo: Blob, isFromOutside = true): void => {
     setClaimed(null);
     setReshotAfter(null);
-    put(newDraft(running.catchId, photo, appNow(), choices));
+    put({ ...newDraft(running.catchId, photo, appNow(), choices), isFromOutside });
   };
   const claimedNow = (done: Claimed): void => {
     put(null);

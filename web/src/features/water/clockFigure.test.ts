@@ -62,6 +62,17 @@ describe('the figure on the clock', () => {
     expect(shown(net, 90, { bleeds: true })).toMatchObject({ words: 'let it rest 60 s' });
   });
 
+  it('asks no rest before the first lift of those who let it tire', () => {
+    const choices = { schools: { resting: 'tire' } };
+    const net: [WaterStep, number][] = [['hooked', 0], ['netted', 60]]; // prettier-ignore
+    expect(shown(net, 62, {}, choices)).toMatchObject({
+      limitSeconds: null,
+      words: 'lift once it lies still',
+    });
+    const again: [WaterStep, number][] = [...net, ['lifted', 70], ['returned', 76]];
+    expect(shown(again, 80, {}, choices)).toMatchObject({ words: 'let it rest 30 s' });
+  });
+
   it('shows the whole time once it is over', () => {
     expect(shown([...LIFT, ['returned', 105], ['released', 150]], 999)).toMatchObject({
       figure: '2:30',

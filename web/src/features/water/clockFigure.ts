@@ -3,6 +3,7 @@ import {
   clockVerdict,
   fightLimitSeconds,
   hookAdvice,
+  restSeconds,
   sideOf,
   type CatchClock,
   type ClockVerdict,
@@ -43,7 +44,10 @@ export function clockFigure(
     return { figure: stopwatch(fightMs), seconds, limitSeconds, verdict, words: words[verdict] };
   }
   if (phase === 'net' && restMs !== null) {
-    const limitSeconds = hookAdvice(running.hookPlace, running.bleeds).restSeconds;
+    const advice = hookAdvice(running.hookPlace, running.bleeds);
+    const limitSeconds = restSeconds(sideOf('resting', choices.schools), advice, clock.lifts.length);
+    if (limitSeconds === null)
+      return { figure: stopwatch(restMs), seconds: restMs / 1000, limitSeconds, verdict: 'good', words: 'lift once it lies still' }; // prettier-ignore
     const isRested = restMs >= 1000 * limitSeconds;
     const words = isRested ? 'rested' : `let it rest ${limitSeconds} s`;
     return { figure: stopwatch(restMs), seconds: restMs / 1000, limitSeconds, verdict: isRested ? 'good' : 'soon', words }; // prettier-ignore

@@ -16,6 +16,8 @@ export interface CatchDraft {
   chosenAt: string;
   /** The frame of the page's own camera that it is; null for a file. */
   frameId: string | null;
+  /** Taken by another camera than the page's own. */
+  isFromOutside: boolean;
   marks: BoardMarks | null;
   /** What the bench found by itself; null before it has looked (and in drafts of versions without it). */
   analysis: PhotoAnalysis | null;
@@ -32,8 +34,8 @@ export interface CatchDraft {
 type Fields = Omit<CatchDraft, 'photo'>;
 
 /** As some landed version stored it. */
-type StoredFields = Omit<Fields, 'analysis' | 'byHand' | 'frameId'> &
-  Partial<Pick<Fields, 'analysis' | 'byHand' | 'frameId'>>;
+type StoredFields = Omit<Fields, 'analysis' | 'byHand' | 'frameId' | 'isFromOutside'> &
+  Partial<Pick<Fields, 'analysis' | 'byHand' | 'frameId' | 'isFromOutside'>>;
 
 interface Schema extends DBSchema {
   drafts: { key: string; value: StoredFields };
@@ -62,6 +64,7 @@ async function readDraft(eventId: string): Promise<CatchDraft | null> {
         analysis: fields.analysis ?? null,
         byHand: fields.byHand ?? [],
         frameId: fields.frameId ?? null,
+        isFromOutside: fields.isFromOutside ?? fields.frameId == null,
         photo,
       }
     : null;
@@ -97,6 +100,7 @@ export function newDraft(
     photo,
     chosenAt: chosenAt.toISOString(),
     frameId: null,
+    isFromOutside: true,
     marks: null,
     analysis: null,
     byHand: [],

@@ -76,8 +76,10 @@ export function useClaim({
         speciesId,
         captured: capture,
         photographs: [
-          { photographId, role: 'board' },
-          ...(portrait ? [{ photographId: portrait.frameId, role: 'person' as const }] : []),
+          { photographId, role: 'board', isFromOutside: draft.isFromOutside },
+          ...(portrait
+            ? [{ photographId: portrait.frameId, role: 'person' as const, isFromOutside: false }]
+            : []),
         ],
         measurement: {
           kind: 'board',

@@ -1,0 +1,1 @@
+ALTER TABLE `photographs` ADD `media_type` varchar(20) DEFAULT 'image/jpeg' NOT NULL;

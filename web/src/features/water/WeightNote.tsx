@@ -1,0 +1,34 @@
+import { GUESS_WITHIN, judgeWeight, weightRange } from '@lauta/core/weight';
+import type { LengthUnit } from '@lauta/core/units';
+import { Signal } from '../../frame/Signal.tsx';
+import { massWords } from '../care/words.ts';
+
+/** What a fish of this kind and length usually weighs, and whether the guess made while it pulled fits that. */
+export function WeightNote({
+  speciesName,
+  lengthMm,
+  guessedMassG,
+  unit,
+}: {
+  speciesName: string;
+  lengthMm: number;
+  guessedMassG: number | null;
+  /** The event's: pounds go with inches. */
+  unit: LengthUnit;
+}) {
+  const range = weightRange(speciesName, lengthMm);
+  if (!range) return null;
+  const verdict = guessedMassG === null ? 'fits' : judgeWeight(range, guessedMassG, GUESS_WITHIN);
+  return (
+    <div className="text-sm">
+      <p className="text-quiet">
+        So long, it usually weighs about <b className="num">{massWords(range.usualG, unit)}</b>.
+      </p>
+      {guessedMassG !== null && verdict !== 'fits' && (
+        <p>
+          <Signal tone="look">you guessed {massWords(guessedMassG, unit)}</Signal> Are kind and length right?
+        </p>
+      )}
+    </div>
+  );
+}
