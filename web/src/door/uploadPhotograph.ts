@@ -1,4 +1,4 @@
-import type { PhotographState } from '@lauta/contract';
+import type { MediaType, PhotographState } from '@lauta/contract';
 import { signedIn } from './door.ts';
 import { ask, sendJson, withRetry } from './http.ts';
 
@@ -7,23 +7,26 @@ export interface Upload {
   eventId: string;
   photo: Blob;
   sha256: string;
+  /** A clip says what it is; a photograph is a JPEG. */
+  mediaType?: MediaType;
   /** Share of the file that has arrived, 0 to 1. */
   onProgress: (share: number) => void;
   /** Stops between two chunks; what has arrived is not sent again. */
   signal?: AbortSignal;
 }
 
-/** Sends a photograph in chunks; one that broke off goes on where it was. */
+/** Sends a photograph or clip in chunks; one that broke off goes on where it was. */
 export async function uploadPhotograph({
   photographId,
   eventId,
   photo,
   sha256,
+  mediaType = 'image/jpeg',
   onProgress,
   signal,
 }: Upload): Promise<void> {
   const path = `/api/photographs/${photographId}`;
-  const declared = { photographId, eventId, byteLength: photo.size, sha256 };
+  const declared = { photographId, eventId, byteLength: photo.size, sha256, mediaType };
   const { state, chunkBytes, received } = await signedIn(() =>
     withRetry(() => sendJson<PhotographState>('PUT', path, declared)),
   );

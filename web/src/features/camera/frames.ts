@@ -13,7 +13,7 @@ export interface Frame {
   role?: FrameRole;
 }
 
-export type FrameRole = 'board' | 'person';
+export type FrameRole = 'board' | 'person' | 'clip';
 
 interface Schema extends DBSchema {
   frames: { key: string; value: Frame; indexes: { catchId: string } };

@@ -19,6 +19,7 @@ import { FindingsList } from '../photo/FindingsList.tsx';
 import { useServerReading } from '../photo/ServerReading.tsx';
 import { useBenchWorker } from '../photo/useBench.ts';
 import { photoRefusalWords } from '../photo/words.ts';
+import { ClipSender } from '../clip/ClipSender.tsx';
 import { OtherPhotographs } from './OtherPhotographs.tsx';
 import { WithCatch } from './WithCatch.tsx';
 import { VerdictRecord } from './VerdictRecord.tsx';
@@ -106,6 +107,9 @@ function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }
       <div className="grid gap-4 lg:col-span-2">
         {open && caught.isOwn && <AnswerForm caught={caught} verdictId={open.verdictId} />}
         <OtherPhotographs caught={caught} />
+        {caught.isOwn && !caught.clip && (
+          <ClipSender catchId={caught.catchId} eventId={caught.eventId} takesFiles />
+        )}
         <VerdictRecord caught={caught} step={step} />
       </div>
     </div>

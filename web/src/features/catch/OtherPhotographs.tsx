@@ -1,4 +1,5 @@
 import type { CatchView } from '@lauta/contract';
+import { ClipVideo } from '../clip/ClipPlayer.tsx';
 
 const ROLE_WORDS = { board: 'on the board', fish: 'the fish', person: 'with the angler' } as const;
 
@@ -11,7 +12,7 @@ export function OtherPhotographs({ caught }: { caught: CatchView }) {
       photographId !== measured &&
       !(reading.kind === 'tape' && reading.marks.some((mark) => mark.photographId === photographId)),
   );
-  if (others.length === 0) return null;
+  if (others.length === 0 && !caught.clip) return null;
   return (
     <section aria-label="Other photographs">
       <ul className="flex flex-wrap gap-3">
@@ -27,6 +28,12 @@ export function OtherPhotographs({ caught }: { caught: CatchView }) {
             <p className="text-quiet text-sm">{ROLE_WORDS[role]}</p>
           </li>
         ))}
+        {caught.clip && (
+          <li className="max-w-xs">
+            <ClipVideo src={`/api/photographs/${caught.clip.clipId}/original`} />
+            <p className="text-quiet text-sm">clip of the release</p>
+          </li>
+        )}
       </ul>
     </section>
   );

@@ -18,6 +18,8 @@ import { useOwnCatches } from '../catch/queries.ts';
 import { MARK_WORDS } from '../catch/words.ts';
 import { useIdentifiers, useRules } from '../event/queries.ts';
 import { useCareChoices } from '../care/choices.ts';
+import { ReleaseFilm } from '../clip/ReleaseFilm.tsx';
+import { ClipSender } from '../clip/ClipSender.tsx';
 import { ClaimBench } from './ClaimBench.tsx';
 import { FishClock } from './FishClock.tsx';
 import { RecordedVoice } from './RecordedVoice.tsx';
@@ -33,7 +35,7 @@ import { useFrames, type Frame, type FrameRole } from '../camera/frames.ts';
 import type { TakenFrame } from '../camera/takeBurst.ts';
 import { useFrameAnalyses, type ReadFrame } from '../camera/useFrameAnalyses.ts';
 import { useWakeLock } from '../camera/useWakeLock.ts';
-import { CatchCamera } from './CatchCamera.tsx';
+import { CatchCamera, filmOf } from './CatchCamera.tsx';
 import { PhotoSource } from '../photo/PhotoSource.tsx';
 import { SimulatedCamera } from '../photo/SimulatedCamera.tsx';
 import { WaitingFish } from './WaitingFish.tsx';
@@ -72,7 +74,11 @@ export function WaterPage() {
   const choices = useMemo(() => sheet && recallChoices(sheet), [sheet]);
   const board = boards.find(choices?.boardId ?? '');
   const { frames: allFrames, add: addFrame, replace: replaceFrames } = useFrames(running.catchId);
-  const frames = useMemo(() => allFrames?.filter(({ role }) => role !== 'person') ?? null, [allFrames]);
+  const frames = useMemo(
+    () => allFrames?.filter(({ role = 'board' }) => role === 'board') ?? null,
+    [allFrames],
+  );
+  const clip = allFrames?.findLast(({ role }) => role === 'clip') ?? null;
   const portraits = allFrames?.filter(({ role }) => role === 'person') ?? [];
   /** Undefined until somebody chooses: then the last one goes with the claim. */
   const [portraitSet, setPortrait] = useState<string | null | undefined>(undefined);
@@ -187,6 +193,16 @@ export function WaterPage() {
       {below}
     </FishClock>
   );
+  // The same element in every layout of the page: a film goes on while the page around it changes.
+  const film = isOn && (
+    <ReleaseFilm
+      key="film"
+      wish={() => (camera === 'simulated' && board ? filmOf(running.catchId, board, speciesId, card) : null)}
+      canBegin={phase === 'net' && !isBursting}
+      clip={clip?.photo ?? null}
+      onClip={(filmed) => void addFrame(filmed, appNow(), 'clip')}
+    />
+  );
   const leftAs = handlingOf(running, care, sheet.airSeconds ?? null);
   if (tape.draft) {
     return (
@@ -203,6 +219,7 @@ export function WaterPage() {
           handling={leftAs}
           onClaimed={claimedNow}
         />
+        {film}
       </div>
     );
   }
@@ -272,6 +289,7 @@ export function WaterPage() {
         {isOn && !isOver && clock(true)}
         {strip}
         {portraitStrip}
+        {film}
         {bench}
       </div>
     );
@@ -388,6 +406,7 @@ export function WaterPage() {
           {clock(false)}
         </>
       )}
+      {film}
       {running.isClaimed && isOver && leftAs && (
         <ReleaseSender catchId={running.catchId} handling={leftAs} onSent={() => putRunning(freshCatch())} />
       )}
@@ -452,6 +471,7 @@ function ClaimedNote({
           {isWithdrawn ? 'Claim it after all' : 'Undo'}
         </button>
       </p>
+      <ClipSender catchId={catchId} eventId={eventId} />
       <ProblemNote error={error} />
     </section>
   );

@@ -64,7 +64,7 @@ async function readDraft(eventId: string): Promise<CatchDraft | null> {
         analysis: fields.analysis ?? null,
         byHand: fields.byHand ?? [],
         frameId: fields.frameId ?? null,
-        isFromOutside: fields.isFromOutside ?? fields.frameId == null,
+        isFromOutside: fields.isFromOutside ?? (fields.frameId ?? null) === null,
         photo,
       }
     : null;
