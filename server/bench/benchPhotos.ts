@@ -7,6 +7,7 @@ import { drawPhotos, type PhotoRecord } from '@lauta/sim/photos';
 import { analyseAll, type Read } from './analyseAll.ts';
 import { reportBoardKinds } from './boardKinds.ts';
 import { reportFaults } from './faults.ts';
+import { reportPortraits } from './portraits.ts';
 import { reportSameFish } from './sameFish.ts';
 import { enlarged, openChromiumTimer, timeInNode, type StageTimes, type TimedPhoto } from './stages.ts';
 
@@ -18,6 +19,8 @@ const QUICK_FAULTS = 69;
 const FULL_FAULTS = 600;
 const QUICK_PAIRS = 10;
 const FULL_PAIRS = 105;
+const QUICK_PORTRAITS = 6;
+const FULL_PORTRAITS = 60;
 const QUICK_KINDS = 3;
 const FULL_KINDS = 12;
 const ROOT = join(import.meta.dirname, '../..');
@@ -30,7 +33,7 @@ async function main(): Promise<void> {
       quick: { type: 'boolean', default: false },
       count: { type: 'string' },
       dir: { type: 'string' },
-      /** One part alone: reading, times, faults or same-fish. */
+      /** One part alone: reading, times, faults, portraits or same-fish. */
       only: { type: 'string' },
     },
   });
@@ -39,6 +42,7 @@ async function main(): Promise<void> {
   const only = (part: string): boolean => values.only === undefined || values.only === part;
   if (only('faults')) await reportFaults(dir, asked ?? (values.quick ? QUICK_FAULTS : FULL_FAULTS));
   if (only('same-fish')) await reportSameFish(dir, asked ?? (values.quick ? QUICK_PAIRS : FULL_PAIRS));
+  if (only('portraits')) reportPortraits(asked ?? (values.quick ? QUICK_PORTRAITS : FULL_PORTRAITS));
   if (only('times')) await reportStages(dir, await drawPlain(dir, TIMED));
   if (!only('reading')) return;
   const records = await drawPlain(dir, asked ?? (values.quick ? QUICK : FULL));

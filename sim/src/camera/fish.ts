@@ -91,6 +91,8 @@ export interface Fish {
   isReversed?: boolean;
   /** The back lies towards the angler, the belly away. */
   isBackNear?: boolean;
+  /** How far the fins of back and belly stand open, 0 to 1; 1 is usual. */
+  finsOpen?: number;
   /** How high the end of the tail stands over the face, and how far it is bent sideways, mm. */
   curl?: { upMm: number; asideMm: number };
 }
@@ -377,7 +379,7 @@ function layFins(
   frame: FishFrame,
   reach: number,
 ): void {
-  const { look, lengthMm, curl } = fish;
+  const { look, lengthMm, curl, finsOpen = 1 } = fish;
   const tailMm = fish.tailMm ?? TAIL_HEIGHT_MM;
   const rays = (phase: number): number => 0.82 + 0.18 * Math.sin(phase);
   const finColour = (light: number): Rgb => [look.fin[0] * light, look.fin[1] * light, look.fin[2] * light];
@@ -386,7 +388,7 @@ function layFins(
       const edge = (side < 0 ? BACK : BELLY)(tapered(look, s)) * look.depth;
       const out = side * across - edge;
       const t = (s - lean * Math.max(0, out) - from) / (to - from);
-      if (out < -0.01 || t < 0 || t > 1 || out > heightAt(t)) return;
+      if (out < -0.01 || t < 0 || t > 1 || out > finsOpen * heightAt(t)) return;
       const light = rays(t * (to - from) * 520) * (1 - 3 * Math.max(0, out));
       relief.put(cell, 2.5, finColour(light), 0.9, 0.15);
     });

@@ -4,7 +4,7 @@ import type { Rgb } from './paint.ts';
 import type { Relief } from './relief.ts';
 import { layCapsule, type Capsule } from './things.ts';
 
-const SKIN: readonly Rgb[] = [[224, 178, 148], [198, 146, 112], [158, 108, 78], [112, 74, 54], [236, 194, 170], [52, 60, 68]]; // prettier-ignore
+export const SKIN: readonly Rgb[] = [[224, 178, 148], [198, 146, 112], [158, 108, 78], [112, 74, 54], [236, 194, 170], [52, 60, 68]]; // prettier-ignore
 
 export interface PlacedHand {
   seed: number;

@@ -2,6 +2,7 @@ import { createPortal } from 'react-dom';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { LIVE_STEPS } from '@lauta/core/live';
 import type { ClockPhase } from '@lauta/core/care';
+import type { PortraitHint, PortraitLook } from '@lauta/core/portrait';
 import type { MeasuringBoard } from '@lauta/core/photo';
 import { appNow } from '../../clock/appClock.ts';
 import { Signal } from '../../frame/Signal.tsx';
@@ -22,9 +23,11 @@ import type { LiveSource } from './liveSource.ts';
 import { shotNotes } from './shotNotes.ts';
 import { BURST_FRAMES, PORTRAIT_FRAMES, takeBurst, type TakenFrame } from './takeBurst.ts';
 import { useDeviceTilt } from './tilt.ts';
+import { PortraitDrawing } from './PortraitDrawing.tsx';
+import { useLivePortrait } from './usePortraitHints.ts';
 import { useLiveSource } from './useLiveSource.ts';
 import { useLiveView, type LiveView } from './useLiveView.ts';
-import { CAMERA_TROUBLE_WORDS, HOLD_WORDS, LIVE_WORDS } from './words.ts';
+import { CAMERA_TROUBLE_WORDS, HOLD_WORDS, LIVE_WORDS, PORTRAIT_WORDS } from './words.ts';
 
 interface Props {
   board: MeasuringBoard;
@@ -132,8 +135,9 @@ function OpenCamera({
     void source.position().then((found) => (position.current = found));
   }, [source]);
   useEffect(() => {
-    source.stage?.(isInAir || isLaid ? (isShooting ? 'burst' : 'fish') : 'board');
-  }, [source, isInAir, isLaid, isShooting]);
+    const held = role === 'person' ? 'person' : isShooting ? 'burst' : 'fish';
+    source.stage?.(isInAir || isLaid ? held : 'board');
+  }, [source, isInAir, isLaid, isShooting, role]);
 
   const shoot = useCallback(async () => {
     const element = video.current;
@@ -206,7 +210,7 @@ function OpenCamera({
   };
   const view = useLiveView(
     video,
-    source.stream,
+    role === 'board' ? source.stream : null,
     board,
     options,
     isInAir && mode === 'self' && role === 'board',
@@ -220,6 +224,8 @@ function OpenCamera({
   useCommands((command) => {
     if (command === 'photograph' && isInAir && waits === null) press();
   });
+  const portrait = useLivePortrait(video, role === 'person' && !isShooting);
+  const [hint] = portrait?.findings ?? [];
   const tilt = view?.sight ? Math.round(view.sight.tiltDeg) : deviceTilt;
   const wanting = view?.advice.wanting ?? (view ? null : 'board');
   const shutterButton = (
@@ -252,7 +258,11 @@ function OpenCamera({
             setSize({ widthPx: videoWidth || 4, heightPx: videoHeight || 3 })
           }
         />
-        {role === 'board' && <LiveDrawing board={board} size={size} view={view} />}
+        {role === 'board' ? (
+          <LiveDrawing board={board} size={size} view={view} />
+        ) : (
+          <PortraitDrawing size={size} place={hint?.place ?? null} />
+        )}
         {waits !== null && (
           <b className="num absolute inset-0 grid place-content-center bg-black/40 text-8xl text-white">
             {waits}
@@ -266,7 +276,7 @@ function OpenCamera({
           ) : isInAir && taken.count > 0 ? (
             <Signal tone="clear">{taken.count} taken: back into the water</Signal>
           ) : role === 'person' ? (
-            'Hand beneath the fish, not before its flank; two frames, then water'
+            <PortraitAdvice look={portrait} hint={hint?.hint ?? null} isInAir={isInAir} />
           ) : (
             <Signal tone={wanting === null || (wanting === 'fish' && !isInAir) ? 'clear' : 'look'}>
               {wanting === null ? HOLD_WORDS : LIVE_WORDS[wanting]}
@@ -339,6 +349,23 @@ function OpenCamera({
         {isInAir && shutterPlace && createPortal(shutterButton, shutterPlace)}
       </div>
     </section>
+  );
+}
+
+function PortraitAdvice({
+  look,
+  hint,
+  isInAir,
+}: {
+  look: PortraitLook | null;
+  hint: PortraitHint | null;
+  isInAir: boolean;
+}) {
+  if (!isInAir || !look) return 'Hand beneath the fish, not before its flank; two frames, then water';
+  return hint ? (
+    <Signal tone="look">{PORTRAIT_WORDS[hint]}</Signal>
+  ) : (
+    <Signal tone="clear">{HOLD_WORDS}</Signal>
   );
 }
 

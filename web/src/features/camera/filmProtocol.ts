@@ -1,8 +1,8 @@
 import type { Identifier } from '@lauta/core/identifier';
 import type { MeasuringBoard } from '@lauta/core/photo';
 
-/** The scenes that the simulated camera shows, one fish and one board in all of them. */
-export const FILM_SHOTS = ['board', 'gap', 'open', 'good'] as const;
+/** The scenes that the simulated camera shows: one fish on one board, and a person who holds one. */
+export const FILM_SHOTS = ['board', 'gap', 'open', 'good', 'person', 'person-hand'] as const;
 export type FilmShot = (typeof FILM_SHOTS)[number];
 
 export interface FilmWish {
@@ -14,5 +14,8 @@ export interface FilmWish {
 }
 
 export interface FilmCalls {
-  shoot: { params: FilmWish & { shot: FilmShot }; result: { picture: ImageBitmap; focal35Mm: number } };
+  shoot: {
+    params: FilmWish & { shot: FilmShot };
+    result: { picture: ImageBitmap; focal35Mm: number | null };
+  };
 }

@@ -1,4 +1,6 @@
 import { adviseLive, lookLive, type LiveTrack } from '@lauta/core/live';
+import type { Raster } from '@lauta/core/photo';
+import { lookPortrait } from '@lauta/core/portrait';
 import { serveCalls, type Port } from '../../workers/calls.ts';
 import type { LiveCalls } from './liveProtocol.ts';
 
@@ -6,14 +8,21 @@ let track: LiveTrack | null = null;
 
 serveCalls<LiveCalls>(self as unknown as Port, {
   look({ frame, board, options }) {
-    const { width: widthPx, height: heightPx } = frame;
-    const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true });
-    if (!context) throw new Error('canvas: expected a 2d context');
-    context.drawImage(frame, 0, 0);
-    frame.close();
-    const { data } = context.getImageData(0, 0, widthPx, heightPx);
-    const seen = lookLive({ widthPx, heightPx, data }, board, track, options);
+    const raster = rasterOf(frame);
+    const seen = lookLive(raster, board, track, options);
     track = seen.track;
-    return { sight: seen.sight, advice: adviseLive(seen.sight, { widthPx, heightPx }) };
+    return { sight: seen.sight, advice: adviseLive(seen.sight, raster) };
+  },
+  portrait({ frame }) {
+    return lookPortrait(rasterOf(frame));
   },
 });
+
+function rasterOf(frame: ImageBitmap): Raster {
+  const { width: widthPx, height: heightPx } = frame;
+  const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true });
+  if (!context) throw new Error('canvas: expected a 2d context');
+  context.drawImage(frame, 0, 0);
+  frame.close();
+  return { widthPx, heightPx, data: context.getImageData(0, 0, widthPx, heightPx).data };
+}

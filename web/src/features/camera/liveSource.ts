@@ -20,7 +20,7 @@ export interface Lens {
 }
 
 /** What lies before a simulated camera. */
-export type Stage = 'board' | 'fish' | 'burst';
+export type Stage = 'board' | 'fish' | 'burst' | 'person';
 
 export type CameraTrouble = 'refused' | 'absent' | 'busy' | 'not-secure';
 

@@ -11,6 +11,8 @@ const SHAKE_PX = 3;
 const GROWN = 1.012;
 /** Frames for which the fish is not yet laid to the stop. */
 const LAYING_FRAMES = 10;
+/** Frames for which a hand still lies across the fish that a person holds. */
+const HAND_FRAMES = 30;
 /** What a restless fish shows in a burst, frame by frame; `~` is blurred. */
 const RESTLESS = ['open', 'good', 'open~', 'gap', 'good', 'good~', 'open', 'good', 'gap~', 'good~', 'good', 'open'] as const; // prettier-ignore
 
@@ -41,9 +43,18 @@ async function render(wish: FilmWish, onShot: (share: number) => void): Promise<
         return made;
       }),
     );
-    const [board, gap, open, good] = shots.map((one) => one?.picture);
-    if (!board || !gap || !open || !good) throw new Error('film: expected four shots');
-    return { board, gap, open, good, focal35Mm: shots[0]?.focal35Mm ?? 26 };
+    const [board, gap, open, good, person, personHand] = shots.map((one) => one?.picture);
+    if (!board || !gap || !open || !good || !person || !personHand)
+      throw new Error(`film: expected ${FILM_SHOTS.length} shots`);
+    return {
+      board,
+      gap,
+      open,
+      good,
+      person,
+      'person-hand': personHand,
+      focal35Mm: shots[0]?.focal35Mm ?? 26,
+    };
   } finally {
     for (const worker of workers) worker.terminate();
   }
@@ -70,9 +81,13 @@ export async function openSimulatedCamera(
         ? 'board'
         : stage === 'burst'
           ? restless
-          : count - since < LAYING_FRAMES
-            ? 'gap'
-            : 'good';
+          : stage === 'person'
+            ? count - since < HAND_FRAMES
+              ? 'person-hand'
+              : 'person'
+            : count - since < LAYING_FRAMES
+              ? 'gap'
+              : 'good';
     const picture = shots[shown.replace('~', '') as FilmShot];
     context.filter = shown.endsWith('~') ? 'blur(4px)' : 'none';
     const [x, y] = [Math.sin(count / 5), Math.cos(count / 7)];

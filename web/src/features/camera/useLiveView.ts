@@ -9,6 +9,7 @@ import {
 import type { MeasuringBoard } from '@lauta/core/photo';
 import { useResource, type Resource } from '../../frame/useResource.ts';
 import { openCaller, type Caller } from '../../workers/calls.ts';
+import { grab } from './grab.ts';
 import type { LiveCalls } from './liveProtocol.ts';
 
 /** Live frames are looked at in this size at most, px. */
@@ -59,7 +60,7 @@ export function useLiveView(
     const look = async (): Promise<void> => {
       const element = video.current;
       const takenAtMs = now();
-      const frame = element && (await grab(element));
+      const frame = element && (await grab(element, LONG_SIDE_PX));
       if (!frame) return;
       const size = { widthPx: frame.width, heightPx: frame.height };
       const { sight, advice } = await worker.call('look', { frame, board, options }, abort.signal);
@@ -81,15 +82,4 @@ export function useLiveView(
     return () => abort.abort();
   }, [worker, stream, board, options, video, now]);
   return view;
-}
-
-async function grab(video: HTMLVideoElement): Promise<ImageBitmap | null> {
-  const { videoWidth, videoHeight } = video;
-  if (videoWidth === 0 || video.readyState < HTMLMediaElement.HAVE_CURRENT_DATA) return null;
-  const scale = Math.min(1, LONG_SIDE_PX / Math.max(videoWidth, videoHeight));
-  return createImageBitmap(video, {
-    resizeWidth: Math.round(scale * videoWidth),
-    resizeHeight: Math.round(scale * videoHeight),
-    resizeQuality: 'medium',
-  });
 }

@@ -1,3 +1,4 @@
+import type { PortraitHint } from '@lauta/core/portrait';
 import type { LiveStep } from '@lauta/core/live';
 import type { CameraTrouble } from './liveSource.ts';
 
@@ -14,6 +15,17 @@ export const LIVE_WORDS: Record<LiveStep, string> = {
   tail: 'Lay the tail flat and free',
 };
 export const HOLD_WORDS = 'Hold still';
+
+/** What to do otherwise in the next picture with the person, or of the fish in the water. */
+export const PORTRAIT_WORDS: Record<PortraitHint, string> = {
+  'no-fish': 'Bring the fish into the outline',
+  'hand-over-flank': 'A hand hides the flank: hold it from beneath',
+  'arms-out': 'Hold it nearer to yourself, arms bent',
+  glare: 'The flank mirrors the sky: lean it a little',
+  'water-line': 'The surface draws a white line: submerge it',
+  'fins-folded': 'Fins lie folded: head into the flow until they open',
+  dirt: 'Dirt or grass on the flank: rinse it off',
+};
 
 export const CAMERA_TROUBLE_WORDS: Record<CameraTrouble, string> = {
   refused:

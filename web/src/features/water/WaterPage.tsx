@@ -374,7 +374,7 @@ export function WaterPage() {
         </p>
       )}
       {waiting.length > 0 && phase !== 'air' && <WaitingFish waiting={waiting} takeUp={changeTo} />}
-      {(phase === 'net' || isOver) && lifts.length > 0 && frames?.length === 0 && !running.isClaimed && (
+      {(phase === 'net' || isOver) && lifts.length > 0 && allFrames?.length === 0 && !running.isClaimed && (
         <p role="status">
           <Signal tone="look">no photograph of the lift</Signal>{' '}
           {phase === 'net'
