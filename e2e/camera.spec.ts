@@ -19,6 +19,23 @@ function thumb(page: Page) {
   };
 }
 
+/** How many answers a second the live view's worker gives, over some seconds. */
+async function looksPerSecond(page: Page, seconds: number): Promise<number> {
+  const worker = page.workers().find((one) => one.url().includes('live.worker'));
+  if (!worker) throw new Error('expected the live worker, found none');
+  await worker.evaluate(() => {
+    const scope = self as unknown as { postMessage: (message: unknown) => void; answers: number };
+    const tell = scope.postMessage.bind(self);
+    scope.answers = 0;
+    scope.postMessage = (message) => {
+      scope.answers++;
+      tell(message);
+    };
+  });
+  await page.waitForTimeout(1000 * seconds);
+  return (await worker.evaluate(() => (self as unknown as { answers: number }).answers)) / seconds;
+}
+
 async function onWater(page: Page): Promise<void> {
   // The simulated camera films the same fish in every run.
   await page.evaluate(() => localStorage.setItem('lauta-film-seed', '7'));
@@ -83,6 +100,10 @@ test('hands-free: a fish laid on the board starts the air clock, the shutter fir
   }
   for (const button of await camera(page).getByRole('button').all())
     expect((await button.boundingBox())?.height ?? 0).toBeGreaterThanOrEqual(64);
+  const rate = await looksPerSecond(page, 4);
+  test.info().annotations.push({ type: 'live looks a second, board followed', description: rate.toFixed(2) });
+  if (process.env['SHOTS']) console.log('looks a second', rate);
+  expect(rate).toBeGreaterThan(0);
   const before = hand.count();
   await hand.tap('Lift');
   // The fish is slid up to the stop; nobody touches the phone until twelve frames are there.

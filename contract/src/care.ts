@@ -1,5 +1,12 @@
 import { z } from 'zod';
-import { HOOK_PLACES, SIGNS_SEEN, VITALITY_SIGNS, WATER_STEPS, type Handling } from '@lauta/core/care';
+import {
+  HOOK_PLACES,
+  LEFT_WITH,
+  SIGNS_SEEN,
+  VITALITY_SIGNS,
+  WATER_STEPS,
+  type Handling,
+} from '@lauta/core/care';
 
 const celsius = z.number().min(-40).max(60).nullable();
 const deviceTimeMs = z.int().min(0).max(8.64e15);
@@ -24,5 +31,11 @@ export const handlingSchema = z.strictObject({
   airCelsius: celsius,
   hookPlace: z.enum(HOOK_PLACES).nullable(),
   bleeds: z.boolean(),
+  leftWith: z
+    .array(z.enum(LEFT_WITH))
+    .max(LEFT_WITH.length)
+    .refine((all) => new Set(all).size === all.length, 'told twice')
+    .readonly()
+    .optional(),
   signs: z.partialRecord(z.enum(VITALITY_SIGNS), z.enum(SIGNS_SEEN)),
 }) satisfies z.ZodType<Handling>;

@@ -30,6 +30,7 @@ describe('the clock of a catch', () => {
       ],
       airNowMs: null,
       airTotalMs: 11_000,
+      restTotalMs: 154_000,
       totalMs: 260_000,
       isMended: false,
     });

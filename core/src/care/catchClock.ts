@@ -29,6 +29,8 @@ export interface CatchClock {
   /** The lift that lasts; null in the water. */
   airNowMs: number | null;
   airTotalMs: number;
+  /** In the net under water, all rests together. */
+  restTotalMs: number;
   /** From the first tap to the last, or to now. */
   totalMs: number;
   /** At least one time was mended by hand. */
@@ -151,6 +153,10 @@ export function clockOf(events: readonly WaterEvent[], nowMs: number): CatchCloc
   }
   const isInAir = last?.step === 'lifted';
   const inWaterAgain = last && (last.step === 'netted' || last.step === 'returned');
+  let restTotalMs = 0;
+  events.forEach(({ step, atMs }, i) => {
+    if (step === 'netted' || step === 'returned') restTotalMs += (events[i + 1]?.atMs ?? endMs) - atMs;
+  });
   const hooked = events.find(({ step }) => step === 'hooked');
   const landed = events.find(({ step }) => step !== 'hooked');
   const airNowMs = isInAir && last ? endMs - last.atMs : null;
@@ -161,6 +167,7 @@ export function clockOf(events: readonly WaterEvent[], nowMs: number): CatchCloc
     lifts,
     airNowMs,
     airTotalMs: lifts.reduce((sum, { fromMs, toMs }) => sum + (toMs ?? endMs) - fromMs, 0),
+    restTotalMs,
     totalMs: first ? endMs - first.atMs : 0,
     isMended: events.some(({ tappedAtMs }) => tappedAtMs !== undefined),
   };

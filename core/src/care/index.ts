@@ -15,7 +15,7 @@ export {
   type WaterEvent,
   type WaterStep,
 } from './catchClock.ts';
-export type { Handling } from './handling.ts';
+export { LEFT_WITH, type Handling, type LeftWith } from './handling.ts';
 export {
   FREE_TREBLE,
   HAZARDS,

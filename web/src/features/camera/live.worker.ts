@@ -5,6 +5,8 @@ import { serveCalls, type Port } from '../../workers/calls.ts';
 import type { LiveCalls } from './liveProtocol.ts';
 
 let track: LiveTrack | null = null;
+/** One for all frames. */
+let canvas: OffscreenCanvas | null = null;
 
 serveCalls<LiveCalls>(self as unknown as Port, {
   look({ frame, board, options }) {
@@ -20,7 +22,9 @@ serveCalls<LiveCalls>(self as unknown as Port, {
 
 function rasterOf(frame: ImageBitmap): Raster {
   const { width: widthPx, height: heightPx } = frame;
-  const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d', { willReadFrequently: true });
+  if (canvas?.width !== widthPx || canvas.height !== heightPx)
+    canvas = new OffscreenCanvas(widthPx, heightPx);
+  const context = canvas.getContext('2d', { willReadFrequently: true });
   if (!context) throw new Error('canvas: expected a 2d context');
   context.drawImage(frame, 0, 0);
   frame.close();

@@ -15,7 +15,7 @@ import type { LiveCalls } from './liveProtocol.ts';
 /** Live frames are looked at in this size at most, px. */
 const LONG_SIDE_PX = 960;
 /** At least so long from one look to the next, ms: the device has other work too. */
-const PAUSE_MS = 40;
+const PAUSE_MS = 10;
 
 export interface LiveView {
   sight: LiveSight | null;

@@ -3,8 +3,8 @@ import { Signal } from '../../frame/Signal.tsx';
 import { handlingWords } from './handlingWords.ts';
 
 /** How a fish was treated, as its record tells it. Times are the device's. */
-export function HandlingRecord({ handling }: { handling: Handling }) {
-  const { lines, signals } = handlingWords(handling);
+export function HandlingRecord({ handling, zone }: { handling: Handling; zone: string }) {
+  const { lines, signals } = handlingWords(handling, zone);
   return (
     <section aria-labelledby="handling" className="text-sm">
       <h2 id="handling">From hook-up to release</h2>

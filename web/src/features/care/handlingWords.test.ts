@@ -15,16 +15,20 @@ const handling = (taps: [WaterStep, number][], change: Partial<Handling> = {}): 
   ...change,
 });
 const valueOf = (of: Handling, term: string): string | undefined =>
-  handlingWords(of).lines.find((line) => line.term === term)?.value;
-const signalsOf = (of: Handling): string[] => handlingWords(of).signals.map(({ words }) => words);
+  handlingWords(of, 'Europe/Warsaw').lines.find((line) => line.term === term)?.value;
+const signalsOf = (of: Handling): string[] =>
+  handlingWords(of, 'Europe/Warsaw').signals.map(({ words }) => words);
 const CATCH: [WaterStep, number][] = [['hooked', 0], ['netted', 95], ['lifted', 140], ['returned', 146], ['released', 200]]; // prettier-ignore
 
 describe('the record of a fish’s treatment', () => {
   it('tells what was tapped, and nothing else', () => {
-    expect(handlingWords(handling(CATCH)).lines).toEqual([
+    expect(handlingWords(handling(CATCH), 'Europe/Warsaw').lines).toEqual([
       { term: 'fight', value: '1:35' },
       { term: 'out of the water', value: '0:06' },
+      { term: 'rest in the net', value: '1:39' },
       { term: 'from first tap to last', value: '3:20' },
+      // 200 s after the epoch, an hour east of Greenwich.
+      { term: 'released at', value: '01:03:20' },
     ]);
   });
 
@@ -44,6 +48,15 @@ describe('the record of a fish’s treatment', () => {
     const wet = handling([['hooked', 0], ['netted', 60], ['released', 90]]); // prettier-ignore
     expect(valueOf(wet, 'out of the water')).toBe('never');
     expect(signalsOf(wet)).toEqual([]);
+  });
+
+  it('counts lifts from the second on, and tells what it left with', () => {
+    const twice: [WaterStep, number][] = [['netted', 0], ['lifted', 30], ['returned', 35], ['lifted', 70], ['returned', 74], ['released', 90]]; // prettier-ignore
+    const told = handling(twice, { leftWith: ['hook', 'lost-scales'] });
+    expect(valueOf(told, 'lifts')).toBe('2');
+    expect(valueOf(told, 'rest in the net')).toBe('1:21');
+    expect(valueOf(told, 'left with')).toBe('hook left in, lost scales');
+    expect(valueOf(handling(twice), 'left with')).toBeUndefined();
   });
 
   it('hook, blood, temperatures and signs stand in it as they were seen', () => {

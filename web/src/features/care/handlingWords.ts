@@ -7,7 +7,8 @@ import {
   type Handling,
 } from '@lauta/core/care';
 import type { Tone } from '../../frame/Signal.tsx';
-import { HOOK_WORDS, SEEN_WORDS, stopwatch } from './words.ts';
+import { clockTime } from '../../clock/words.ts';
+import { HOOK_WORDS, LEFT_WITH_WORDS, SEEN_WORDS, stopwatch } from './words.ts';
 
 /** The record of how a fish was treated, as words. */
 export interface HandlingWords {
@@ -15,12 +16,13 @@ export interface HandlingWords {
   signals: readonly { tone: Tone; words: string }[];
 }
 
-/** Puts a handling into words; what was not tapped is left out, never guessed. */
-export function handlingWords(handling: Handling): HandlingWords {
-  const { events, airLimitSeconds, hookPlace, bleeds, waterCelsius, airCelsius, signs } = handling;
+/** Puts a handling into words, its times in a zone (IANA); what was not tapped is left out, never guessed. */
+export function handlingWords(handling: Handling, zone: string): HandlingWords {
+  const { events, airLimitSeconds, hookPlace, bleeds, leftWith = [], waterCelsius, airCelsius, signs } = handling; // prettier-ignore
   const clock = clockOf(events, events.at(-1)?.atMs ?? 0);
   const ended = clock.lifts.filter((lift): lift is { fromMs: number; toMs: number } => lift.toMs !== null);
   const isOpen = ended.length < clock.lifts.length;
+  const released = events.find(({ step }) => step === 'released');
   const lines: [string, string | null][] = [
     ['fight', clock.fightMs === null ? null : stopwatch(clock.fightMs)],
     [
@@ -32,9 +34,13 @@ export function handlingWords(handling: Handling): HandlingWords {
             ...(isOpen ? ['not ended'] : []),
           ].join(', '),
     ],
+    ['rest in the net', clock.restTotalMs > 0 ? stopwatch(clock.restTotalMs) : null],
+    ['lifts', clock.lifts.length > 1 ? String(clock.lifts.length) : null],
     ['from first tap to last', stopwatch(clock.totalMs)],
+    ['released at', released ? clockTime(new Date(released.atMs).toISOString(), zone, true) : null],
     ['hook', hookPlace && HOOK_WORDS[hookPlace]],
     ['wound', bleeds ? 'bleeding' : null],
+    ['left with', leftWith.map((one) => LEFT_WITH_WORDS[one]).join(', ') || null],
     ['water', waterCelsius === null ? null : `${waterCelsius} °C`],
     ['air', airCelsius === null ? null : `${airCelsius} °C`],
     ...VITALITY_SIGNS.map((sign): [string, string | null] => {

@@ -1,4 +1,4 @@
-import type { ClockPhase, HookPlace, SchoolPlace, SignSeen, WaterStep } from '@lauta/core/care';
+import type { ClockPhase, HookPlace, LeftWith, SchoolPlace, SignSeen, WaterStep } from '@lauta/core/care';
 import { G_PER_POUND, type LengthUnit } from '@lauta/core/units';
 
 export const PLACE_WORDS: Record<SchoolPlace, string> = {
@@ -34,6 +34,14 @@ export const HOOK_WORDS: Record<HookPlace, string> = {
   deep: 'deep',
   gills: 'gills',
   outside: 'outside',
+};
+
+export const LEFT_WITH_WORDS: Record<LeftWith, string> = {
+  hook: 'hook left in',
+  'torn-jaw': 'torn jaw',
+  'lost-scales': 'lost scales',
+  'hurt-eye': 'hurt eye',
+  'dressed-wound': 'wound dressed',
 };
 
 export const SEEN_WORDS: Record<SignSeen, string> = { yes: 'yes', no: 'no', doubtful: 'unsure' };

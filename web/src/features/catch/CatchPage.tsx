@@ -101,7 +101,7 @@ function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }
             onShow={({ place }) => setFocus(place && { place })}
           />
         )}
-        {caught.handling && <HandlingRecord handling={caught.handling} />}
+        {caught.handling && <HandlingRecord handling={caught.handling} zone={event.zone} />}
         {caught.isOwn && <Withdrawal caught={caught} />}
       </div>
       <div className="grid gap-4 lg:col-span-2">

@@ -156,6 +156,14 @@ export function FishClock({
       {!compact && (clock.phase === 'fight' || clock.phase === 'net') && (
         <FishQuestions {...{ clock, running, put, sheet, speciesId, onSpecies, choices }} />
       )}
+      {!compact && clock.phase === 'net' && (
+        <details>
+          <summary className="linklike inline-flex min-h-16 items-center lg:min-h-11">
+            Is it ready to go?
+          </summary>
+          <VitalityTaps running={running} put={put} />
+        </details>
+      )}
       {!compact && clock.phase === 'over' && events.at(-1)?.step === 'released' && (
         <VitalityTaps running={running} put={put} />
       )}

@@ -1,6 +1,7 @@
-import { SIGN_WORDS, VITALITY_SIGNS, judgeVitality, type SignSeen } from '@lauta/core/care';
+import { LEFT_WITH, SIGN_WORDS, VITALITY_SIGNS, judgeVitality, type SignSeen } from '@lauta/core/care';
 import { Signal } from '../../frame/Signal.tsx';
-import { SEEN_WORDS } from '../care/words.ts';
+import { LEFT_WITH_WORDS, SEEN_WORDS } from '../care/words.ts';
+import { Pick, Picks } from './Picks.tsx';
 import type { RunningCatch } from './runningCatch.ts';
 
 const NEXT: Record<SignSeen | 'unseen', SignSeen | null> = {
@@ -12,11 +13,11 @@ const NEXT: Record<SignSeen | 'unseen', SignSeen | null> = {
 
 /** Five signs, a tap each: how the fish left. */
 export function VitalityTaps({ running, put }: { running: RunningCatch; put: (next: RunningCatch) => void }) {
-  const { signs } = running;
+  const { signs, leftWith = [] } = running;
   const vitality = judgeVitality(signs);
   return (
     <fieldset className="grid gap-1">
-      <legend className="text-quiet">How it left; tap what you saw, again for no</legend>
+      <legend className="text-quiet">Signs, as far as you see them in the water; again for no</legend>
       {VITALITY_SIGNS.map((sign) => {
         const seen = signs[sign];
         return (
@@ -36,6 +37,24 @@ export function VitalityTaps({ running, put }: { running: RunningCatch; put: (ne
           </button>
         );
       })}
+      <Picks label="It leaves with">
+        {LEFT_WITH.map((one) => (
+          <Pick
+            key={one}
+            isOn={leftWith.includes(one)}
+            onPick={() =>
+              put({
+                ...running,
+                leftWith: leftWith.includes(one)
+                  ? leftWith.filter((other) => other !== one)
+                  : [...leftWith, one],
+              })
+            }
+          >
+            {LEFT_WITH_WORDS[one]}
+          </Pick>
+        ))}
+      </Picks>
       {vitality.state !== 'unknown' && (
         <p role="status">
           <Signal tone={vitality.state === 'weak' ? 'look' : 'clear'}>

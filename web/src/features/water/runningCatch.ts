@@ -48,7 +48,7 @@ export function handlingOf(
   choices: CareChoices,
   sheetAirSeconds: number | null,
 ): Handling | null {
-  const { events, guessedMassG, hookPlace, bleeds, signs } = running;
+  const { events, guessedMassG, hookPlace, bleeds, leftWith, signs } = running;
   if (events.length === 0) return null;
   const { waterCelsius, airCelsius, schools } = choices;
   return {
@@ -56,6 +56,7 @@ export function handlingOf(
     guessedMassG,
     hookPlace,
     bleeds,
+    ...(leftWith && leftWith.length > 0 ? { leftWith } : {}),
     signs,
     waterCelsius,
     airCelsius,
