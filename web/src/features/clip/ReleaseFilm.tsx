@@ -41,7 +41,8 @@ export function ReleaseFilm({
   }
   if (!clip && !(canBegin && type)) return null;
   return (
-    <section aria-label="Clip of the release" className="grid gap-2">
+    // Idle it stays out of the way of what comes first: the reading and the claim.
+    <section aria-label="Clip of the release" className="order-last grid max-w-xl gap-2 max-lg:mb-24">
       {hasFailed && (
         <p role="status">
           <Signal tone="look">no clip was filmed</Signal> A film of the phone’s own camera can be added to the
