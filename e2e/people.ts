@@ -9,7 +9,8 @@ export async function signedIn(
   role: Role,
   options: Parameters<Browser['newContext']>[0] = {},
 ): Promise<{ context: BrowserContext; page: Page }> {
-  const context = await browser.newContext(options);
+  // A service worker would answer from its store what a test wants to see asked.
+  const context = await browser.newContext({ serviceWorkers: 'block', ...options });
   const page = await context.newPage();
   await page.goto('/sign-in');
   await page.getByRole('button', { name: new RegExp(`^${role.replace('-', ' ')}`, 'i') }).click();

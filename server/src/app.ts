@@ -96,7 +96,16 @@ export function createApp(lauta: Lauta, options: AppOptions): { app: Express; ro
       '/assets',
       express.static(join(webDir, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }),
     );
-    app.use(express.static(webDir, { index: false, maxAge: '1h' }));
+    app.use(
+      express.static(webDir, {
+        index: false,
+        maxAge: '1h',
+        // A service worker that is asked for anew each time never keeps a page on a version that is gone.
+        setHeaders: (response, path) => {
+          if (/(sw\.js|\.webmanifest)$/.test(path)) response.setHeader('Cache-Control', 'no-cache');
+        },
+      }),
+    );
     app.get('/{*page}', (_request, response) => {
       response.setHeader('Cache-Control', 'no-cache');
       response.sendFile(join(webDir, 'index.html'));

@@ -41,6 +41,19 @@ describe('a photograph', () => {
     expect(again.status).toBe(304);
   });
 
+  it('keeps no chunk that arrived as something else than was sent (RFC 9530)', async () => {
+    const bytes = await jpeg({ takenLocal: '2026:06:14 10:10:00' });
+    const photographId = uuidv7();
+    await declare(world, event.angler, event.eventId, bytes, photographId);
+    const digest = `sha-256=:${createHash('sha256').update(bytes).digest('base64')}:`;
+    const damaged = Uint8Array.from(bytes, (byte, i) => (i === 99 ? byte ^ 1 : byte));
+    const first = await chunk(photographId, 0, damaged).set('Content-Digest', digest);
+    expect(first.body).toMatchObject({ type: 'checksum-mismatch' });
+    expect((await declare(world, event.angler, event.eventId, bytes, photographId)).body).toMatchObject({ received: [] }); // prettier-ignore
+    expect((await chunk(photographId, 0, bytes).set('Content-Digest', `sha-512=:AA==:, ${digest}`)).status).toBe(200); // prettier-ignore
+    expect((await declare(world, event.angler, event.eventId, bytes, photographId)).body).toMatchObject({ received: [0] }); // prettier-ignore
+  });
+
   it('of several chunks goes on where it broke off', async () => {
     const noisy =
       await sharp({ create: { width: 1200, height: 900, channels: 3, background: '#888', noise: { type: 'gaussian', mean: 120, sigma: 60 } } }) // prettier-ignore

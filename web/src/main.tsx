@@ -5,6 +5,7 @@ import { createBrowserRouter } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import './app.css';
 import { ApiProblem } from './door/http.ts';
+import { keepLong, keptQueries } from './offline/keptQueries.ts';
 import { routes } from './routes.tsx';
 import { applyTheme, storedTheme } from './theme/theme.ts';
 
@@ -22,8 +23,14 @@ const client = new QueryClient({
   },
 });
 
+keepLong(client);
+
 const root = document.getElementById('root');
 if (!root) throw new Error('root: expected the element of index.html');
+const known = keptQueries(client);
+// What was known last is there before the first page asks for it; it is asked again all the same.
+await known.restore();
+known.follow();
 createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={client}>

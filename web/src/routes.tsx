@@ -18,6 +18,9 @@ import { PreparePage } from './features/prepare/PreparePage.tsx';
 import { RulesPage } from './features/rules/RulesPage.tsx';
 import { StandingsPage } from './features/standings/StandingsPage.tsx';
 import { WaterPage } from './features/water/WaterPage.tsx';
+import { InsecureNote } from './offline/InsecureNote.tsx';
+import { UpdateNote } from './offline/UpdateNote.tsx';
+import { OutboxRunner } from './outbox/OutboxRunner.tsx';
 import { InvitationPage, SetUpPage } from './people/NewAccountPages.tsx';
 import { PeoplePage } from './people/PeoplePage.tsx';
 import { SignInDialog } from './people/SignInDialog.tsx';
@@ -26,8 +29,11 @@ import { SignInPage } from './people/SignInPage.tsx';
 function Root() {
   return (
     <>
+      <InsecureNote />
       <Outlet />
       <SignInDialog />
+      <OutboxRunner />
+      <UpdateNote />
     </>
   );
 }

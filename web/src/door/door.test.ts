@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { sendCommand } from './door.ts';
 import { ApiProblem, withRetry } from './http.ts';
 import { SignInGivenUp, answerSignIn, onSignInAsked } from './signInGate.ts';
-import { uploadPhotograph } from './uploadPhotograph.ts';
+import { contentDigest, uploadPhotograph } from './uploadPhotograph.ts';
 
 const EVENT = '0190c1d2-0000-7000-8000-000000000002';
 const CATCH = { catchId: '0190c1d2-0000-7000-8000-000000000004' };
@@ -136,6 +136,12 @@ describe('a photograph on its way', () => {
       sent.slice(1, 4).map(async (one) => [...new Uint8Array(await (one.body as Blob).arrayBuffer())]),
     );
     expect(bytes.flat()).toEqual(Array.from({ length: 25 }, (_, i) => i));
+  });
+
+  it('tells each chunk’s digest', () => {
+    // RFC 9530, appendix B.1: the digest of a JSON document and its newline.
+    const text = new TextEncoder().encode('{"hello": "world"}\n');
+    expect(contentDigest(text)).toBe('sha-256=:RK/0qy18MlBSVnWgjwz6lZEWjP/lF5HF9bvEF8FabDg=:');
   });
 
   it('goes on where it broke off', async () => {

@@ -13,6 +13,24 @@ export function deviceId(): string {
   return made;
 }
 
+/** A command as it is sent, and sent again: its id and its time are made once. */
+export function makeCommand<K extends CommandKind>(
+  kind: K,
+  eventId: string,
+  body: CommandBody<K>,
+  commandId: string = uuidv7(),
+): Command {
+  return {
+    v: 1,
+    commandId,
+    eventId,
+    madeAt: appNow().toISOString(),
+    deviceId: deviceId(),
+    kind,
+    body,
+  } as unknown as Command;
+}
+
 /**
  * The one door for writes. A command keeps its id through every retry and through signing in again,
  * so that it is done once, and answers with its receipt.
@@ -24,15 +42,7 @@ export async function sendCommand<K extends CommandKind>(
   body: CommandBody<K>,
   commandId: string = uuidv7(),
 ): Promise<Receipt> {
-  const command = {
-    v: 1,
-    commandId,
-    eventId,
-    madeAt: appNow().toISOString(),
-    deviceId: deviceId(),
-    kind,
-    body,
-  } as unknown as Command;
+  const command = makeCommand(kind, eventId, body, commandId);
   return signedIn(() =>
     withRetry(() => sendJson<Receipt>('POST', '/api/commands', command, { 'idempotency-key': commandId })),
   );

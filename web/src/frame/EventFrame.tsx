@@ -11,6 +11,7 @@ import { AccountCorner } from './AccountCorner.tsx';
 import { RuledEdge } from './RuledEdge.tsx';
 import { dayClock } from './dayClock.ts';
 import { Failed, Loading } from './states.tsx';
+import { hasFailed } from './hasFailed.ts';
 
 interface Place {
   to: string;
@@ -41,7 +42,7 @@ export function EventFrame() {
   const who = useWho();
   const live = useLive(eventId);
   const [isMoreOpen, setMoreOpen] = useState(false);
-  if (event.isError && !event.data) {
+  if (hasFailed(event)) {
     return (
       <main className="mx-auto max-w-lg px-4 py-8">
         <Failed error={event.error} retry={() => void event.refetch()} />

@@ -15,6 +15,7 @@ import { Empty, Failed, Loading } from '../frame/states.tsx';
 import { ProblemNote } from '../problem/ProblemNote.tsx';
 import { roleName } from './SignInForm.tsx';
 import { usePeople } from './queries.ts';
+import { hasFailed } from '../frame/hasFailed.ts';
 
 const PAGE_SIZE = 50;
 
@@ -34,7 +35,7 @@ export function PeoplePage() {
     <div className="max-w-4xl">
       <h1 className="mb-3">People</h1>
       {isDirector && <AddPerson eventId={event.eventId} />}
-      {people.isError && <Failed error={people.error} retry={() => void people.refetch()} />}
+      {hasFailed(people) && <Failed error={people.error} retry={() => void people.refetch()} />}
       {people.isPending && <Loading what="Fetching the people" />}
       {shown && (
         <>

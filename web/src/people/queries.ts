@@ -20,6 +20,7 @@ export function useWho() {
 export function useForgetAll() {
   const client = useQueryClient();
   return async (): Promise<void> => {
+    client.removeQueries({ type: 'inactive' });
     await client.invalidateQueries();
   };
 }

@@ -6,7 +6,7 @@ import { SignInGivenUp } from '../door/signInGate.ts';
 const MEGABYTES = Math.round(PHOTOGRAPH_LIMITS.maxBytes / 1024 / 1024);
 
 /** What is wrong and what to do next, for everything that can be refused. */
-const WORDS: Record<ProblemType | 'network', string> = {
+const WORDS: Record<ProblemType | 'network' | 'file-gone', string> = {
   network: 'Nothing answers. What you entered is still here; try again when there is a network.',
   'not-signed-in': 'Sign in first.',
   'sign-in-failed': 'Address and password do not fit together. Look at both again.',
@@ -31,6 +31,7 @@ const WORDS: Record<ProblemType | 'network', string> = {
   'reading-refused': 'The handles do not make a board that can be read. Set them again.',
   'catch-exists': 'This catch was claimed already, perhaps in another tab.',
   'catch-withdrawn': 'The catch was withdrawn.',
+  'file-gone': 'The photograph is no longer on this device.',
   'clip-sent': 'A clip of this release is there already.',
   'not-a-clip': 'This file is no clip that can be shown: WebM or MP4, as the camera stored it.',
   'handling-told': 'What happened to this fish was told already.',

@@ -7,6 +7,7 @@ import { useRules } from '../event/queries.ts';
 import { BoardDrawing } from './BoardDrawing.tsx';
 import { useBoards, useStoredBoards } from './queries.ts';
 import { rulingWords } from './words.ts';
+import { hasFailed } from '../../frame/hasFailed.ts';
 
 /** The kinds of board that can be measured on in this event, and which of them its rules approve. */
 export function BoardsPage() {
@@ -14,7 +15,7 @@ export function BoardsPage() {
   const stored = useStoredBoards(event.eventId);
   const boards = useBoards(event.eventId);
   const rules = useRules(event.eventId);
-  if (stored.isError) return <Failed error={stored.error} retry={() => void stored.refetch()} />;
+  if (hasFailed(stored)) return <Failed error={stored.error} retry={() => void stored.refetch()} />;
   if (stored.isPending) return <Loading what="Fetching the boards" />;
   const approved = rules.data?.at(-1)?.sheet.boards ?? [];
   return (

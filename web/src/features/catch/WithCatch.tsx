@@ -6,6 +6,7 @@ import { useInEvent } from '../../frame/inEvent.ts';
 import { Failed, Loading } from '../../frame/states.tsx';
 import { useRules } from '../event/queries.ts';
 import { useCatch } from './queries.ts';
+import { hasFailed } from '../../frame/hasFailed.ts';
 
 /** The catch that the path names, with the rule sheet that was in force when it was caught. */
 export function WithCatch({ children }: { children: (caught: CatchView, sheet: RuleSheet) => ReactNode }) {
@@ -13,8 +14,8 @@ export function WithCatch({ children }: { children: (caught: CatchView, sheet: R
   const { catchId = '' } = useParams();
   const caught = useCatch(event.eventId, catchId);
   const rules = useRules(event.eventId);
-  if (caught.isError) return <Failed error={caught.error} retry={() => void caught.refetch()} />;
-  if (rules.isError) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
+  if (hasFailed(caught)) return <Failed error={caught.error} retry={() => void caught.refetch()} />;
+  if (hasFailed(rules)) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
   if (caught.isPending || rules.isPending) return <Loading what="Fetching the catch" />;
   const sheet = rules.data.find((one) => one.version === caught.data.ruleVersion)?.sheet;
   // The sheets on the page are older than the catch: they are asked for again.

@@ -1,11 +1,8 @@
 import { useRef, useState } from 'react';
-import { useQueryClient } from '@tanstack/react-query';
-import { v7 as uuidv7 } from 'uuid';
 import { CLIP_LIMITS } from '@lauta/contract';
 import { hashHex } from '@lauta/core/ledger';
-import { sendCommand } from '../../door/door.ts';
 import { ApiProblem } from '../../door/http.ts';
-import { uploadPhotograph } from '../../door/uploadPhotograph.ts';
+import { outbox, useOutbox } from '../../outbox/outbox.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { useFrames, type Frame } from '../camera/frames.ts';
@@ -29,48 +26,30 @@ export function ClipSender({
   takesFiles?: boolean;
 }) {
   const { frames, add, replace } = useFrames(catchId);
-  const client = useQueryClient();
   const input = useRef<HTMLInputElement>(null);
-  const [commandId] = useState(() => uuidv7());
-  const [share, setShare] = useState<number | null>(null);
+  const { entries, progress } = useOutbox();
   const [refused, setRefused] = useState<ClipRefusal | null>(null);
-  const [isSent, setSent] = useState(false);
+  const [sent, setSent] = useState<string | null>(null);
   const [error, setError] = useState<unknown>(null);
-  const abort = useRef<AbortController | null>(null);
+  const isKeeping = useRef(false);
   const clip = frames?.findLast(({ role }) => role === 'clip') ?? null;
   const withoutClip = (): Frame[] => (frames ?? []).filter(({ role }) => role !== 'clip');
-  const done = async (): Promise<void> => {
-    setSent(true);
-    // Kept until the server had it whole.
-    await replace(withoutClip());
-    await client.invalidateQueries({ queryKey: ['event', eventId] });
-  };
   const send = async ({ frameId, photo }: Frame): Promise<void> => {
     const mediaType = mediaTypeOf(photo);
-    if (abort.current || !mediaType) return;
-    const stopping = new AbortController();
-    abort.current = stopping;
-    setShare(0);
+    if (isKeeping.current || !mediaType) return;
+    isKeeping.current = true;
     setError(null);
     try {
-      await uploadPhotograph({
-        photographId: frameId,
-        eventId,
-        photo,
-        mediaType,
-        sha256: hashHex(new Uint8Array(await photo.arrayBuffer())),
-        onProgress: setShare,
-        signal: stopping.signal,
-      });
-      await sendCommand('catch.clip', eventId, { catchId, clipId: frameId }, commandId);
-      await done();
+      const sha256 = hashHex(new Uint8Array(await photo.arrayBuffer()));
+      const files = [{ fileId: frameId, blob: photo, sha256, mediaType }];
+      const commandId = await outbox.keep('catch.clip', eventId, { catchId, clipId: frameId }, { files });
+      setSent(commandId);
+      // The outbox holds it now, until the server has it whole.
+      await replace(withoutClip());
     } catch (problem) {
-      // An answer that was lost, or another tab.
-      if (problem instanceof ApiProblem && problem.type === 'clip-sent') await done();
-      else if (!stopping.signal.aborted) setError(problem);
+      setError(problem);
     } finally {
-      abort.current = null;
-      setShare(null);
+      isKeeping.current = false;
     }
   };
   const choose = async (file: File): Promise<void> => {
@@ -78,7 +57,22 @@ export function ClipSender({
     setRefused(why);
     if (!why) await add(file, new Date(file.lastModified), 'clip');
   };
-  if (isSent) {
+  const waiting = entries.find(({ command }) => command.kind === 'catch.clip' && command.body.catchId === catchId); // prettier-ignore
+  if (waiting && !waiting.refused) {
+    return (
+      <div role="status" className="grid max-w-md gap-1">
+        <Signal tone="look">the clip is kept on this device and on its way</Signal>
+        <progress
+          className="progress w-full"
+          value={progress[waiting.command.commandId] ?? 0}
+          max={1}
+          aria-label="Share of the clip that has arrived"
+        />
+      </div>
+    );
+  }
+  if (waiting?.refused) return <ProblemNote error={new ApiProblem(waiting.refused)} />;
+  if (sent) {
     return (
       <p role="status">
         <Signal tone="clear">the clip of the release is with the judges</Signal>
@@ -92,25 +86,13 @@ export function ClipSender({
         <>
           <ClipPlayer clip={clip.photo} />
           <div className="grid grid-cols-2 gap-2">
-            <button
-              type="button"
-              className="btn h-16"
-              disabled={share !== null}
-              onClick={() => void replace(withoutClip())}
-            >
+            <button type="button" className="btn h-16" onClick={() => void replace(withoutClip())}>
               Throw it away
             </button>
-            <button
-              type="button"
-              className="btn btn-primary h-16"
-              onClick={() => (share === null ? void send(clip) : abort.current?.abort())}
-            >
-              {share === null ? 'Send the clip' : 'Stop'}
+            <button type="button" className="btn btn-primary h-16" onClick={() => void send(clip)}>
+              Send the clip
             </button>
           </div>
-          {share !== null && (
-            <progress className="progress w-full" value={share} max={1} aria-label="Sending the clip" />
-          )}
         </>
       )}
       {!clip && (

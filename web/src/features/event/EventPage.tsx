@@ -6,6 +6,7 @@ import { CodesTime } from './CodesTime.tsx';
 import { ReadyLine } from '../prepare/ReadyLine.tsx';
 import { RuleSentences } from '../rules/RuleSentences.tsx';
 import { useRules } from './queries.ts';
+import { hasFailed } from '../../frame/hasFailed.ts';
 
 /** The event at a glance: its days, its rules in sentences, its people. */
 export function EventPage() {
@@ -68,7 +69,7 @@ export function EventPage() {
             </Link>
           )}
         </div>
-        {rules.isError && <Failed error={rules.error} retry={() => void rules.refetch()} />}
+        {hasFailed(rules) && <Failed error={rules.error} retry={() => void rules.refetch()} />}
         {rules.isPending && <Loading what="Fetching the rules" />}
         {rules.data && !current && (
           <Empty title="None is published yet">Fish can be claimed when there is one.</Empty>

@@ -5,18 +5,19 @@ import { AccountCorner } from '../../frame/AccountCorner.tsx';
 import { useWho } from '../../people/queries.ts';
 import { dayWords } from '../../clock/words.ts';
 import { useEvents } from './queries.ts';
+import { hasFailed } from '../../frame/hasFailed.ts';
 
 /** All events that one may see; a demo has one and opens it. */
 export function EventsPage() {
   const who = useWho();
   const events = useEvents();
-  if (who.isError)
+  if (hasFailed(who))
     return (
       <PlainFrame title="Lauta">
         <Failed error={who.error} retry={() => void who.refetch()} />
       </PlainFrame>
     );
-  if (events.isError)
+  if (hasFailed(events))
     return (
       <PlainFrame title="Lauta">
         <Failed error={events.error} retry={() => void events.refetch()} />

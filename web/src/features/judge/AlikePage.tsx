@@ -11,6 +11,7 @@ import { useObjectUrl } from '../../frame/useObjectUrl.ts';
 import { useEvidence } from '../catch/queries.ts';
 import { WithCatch } from '../catch/WithCatch.tsx';
 import { useServerReading } from '../photo/ServerReading.tsx';
+import { hasFailed } from '../../frame/hasFailed.ts';
 
 /** Two photographs that may show one fish, the places that match joined by lines. */
 export function AlikePage() {
@@ -29,7 +30,7 @@ function Pair({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
       Back to the desk
     </Link>
   );
-  if (server.isError) return <Failed error={server.error} retry={() => void server.refetch()} />;
+  if (hasFailed(server)) return <Failed error={server.error} retry={() => void server.refetch()} />;
   if (server.isPending) return <Loading what="Comparing the two fish" />;
   const alike = server.data.alike.find(({ catchId }) => catchId === otherId);
   if (!alike)
@@ -91,7 +92,7 @@ function BothWhole({ alike }: { alike: AlikeCatch }) {
 function Whole({ photographId, alt }: { photographId: string; alt: string }) {
   const original = useEvidence(photographId);
   const src = useObjectUrl(original.data);
-  if (original.isError) return <p>The photograph could not be fetched.</p>;
+  if (hasFailed(original)) return <p>The photograph could not be fetched.</p>;
   return src ? (
     <img
       src={src}
@@ -211,7 +212,7 @@ function Cut({
       className="border-base-content bg-base-200 absolute left-0 overflow-hidden border"
       style={{ width, height, top }}
     >
-      {original.isError && <p className="p-2">The photograph could not be fetched.</p>}
+      {hasFailed(original) && <p className="p-2">The photograph could not be fetched.</p>}
       {src && (
         <img
           src={src}

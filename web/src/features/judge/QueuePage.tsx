@@ -7,6 +7,7 @@ import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { CatchLines } from '../catch/CatchLines.tsx';
 import { useRules } from '../event/queries.ts';
 import { useQueue } from './queries.ts';
+import { hasFailed } from '../../frame/hasFailed.ts';
 
 /** The catches that wait for a judge, oldest first; beside them those already decided. */
 export function QueuePage() {
@@ -70,7 +71,7 @@ export function QueuePage() {
           </a>
         </div>
       </div>
-      {queue.isError && <Failed error={queue.error} retry={() => void queue.refetch()} />}
+      {hasFailed(queue) && <Failed error={queue.error} retry={() => void queue.refetch()} />}
       {queue.isPending && <Loading what="Fetching the queue" />}
       {queue.data && sheet && queue.data.items.length === 0 && (
         <Empty

@@ -11,6 +11,7 @@ import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { useRules } from '../event/queries.ts';
 import { FAULT_WORDS, KIND_WORDS, entryWords } from './words.ts';
+import { hasFailed } from '../../frame/hasFailed.ts';
 
 interface Entry {
   kind: string;
@@ -59,7 +60,7 @@ export function LedgerPage() {
         </div>
       </div>
       <Check />
-      {ledger.isError && <Failed error={ledger.error} retry={() => void ledger.refetch()} />}
+      {hasFailed(ledger) && <Failed error={ledger.error} retry={() => void ledger.refetch()} />}
       {ledger.isPending && <Loading what="Opening the ledger" />}
       {ledger.data && ledger.data.items.length === 0 && (
         <Empty title={search ? 'No entry holds that' : 'Nothing has happened yet'} />

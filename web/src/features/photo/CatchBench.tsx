@@ -13,6 +13,7 @@ import { ServerReading, useServerReading } from './ServerReading.tsx';
 import { Strip } from './Strip.tsx';
 import { TapeRecord } from '../tape/TapeRecord.tsx';
 import { useBenchWorker, useOpenedPhoto } from './useBench.ts';
+import { hasFailed } from '../../frame/hasFailed.ts';
 
 interface Props {
   caught: CatchView;
@@ -61,7 +62,7 @@ function BoardBench({
     () => reading.lens && { ...reading.lens, focalPx: reading.lens.focalPx * ratio },
     [reading.lens, ratio],
   );
-  if (original.isError) return <Failed error={original.error} retry={() => void original.refetch()} />;
+  if (hasFailed(original)) return <Failed error={original.error} retry={() => void original.refetch()} />;
   return (
     <div className="grid min-w-0 content-start gap-3">
       {src ? (

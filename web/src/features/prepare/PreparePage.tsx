@@ -21,6 +21,7 @@ import { SelfChecks } from './SelfChecks.tsx';
 import { TodaysCode } from './TodaysCode.tsx';
 import { usePreparedness } from './preparedness.ts';
 import { CRAFT_WORDS, GROUP_WORDS, wayWords } from './words.ts';
+import { hasFailed } from '../../frame/hasFailed.ts';
 
 /** Before launch: what to have ready, what Lauta can check itself, the day's code, and what the rules ask. */
 export function PreparePage() {
@@ -33,7 +34,7 @@ export function PreparePage() {
   const identifiers = useIdentifiers(event.eventId, place.entrantId);
   if (!place.entrantId || !day)
     return <Empty title="To prepare is for entrants">Sign in as an angler of this event.</Empty>;
-  if (rules.isError) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
+  if (hasFailed(rules)) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
   if (rules.isPending) return <Loading what="Fetching the rules" />;
   const sheet = rules.data.at(-1)?.sheet;
   const list = prepareList(sheet?.measure.kind ?? 'length', prepared.craft);

@@ -4,6 +4,7 @@ import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { useRules } from '../event/queries.ts';
 import { RuleForm } from './RuleForm.tsx';
+import { hasFailed } from '../../frame/hasFailed.ts';
 
 /** Where a first sheet begins: the trade's common values, to be changed. */
 const FIRST_SHEET: RuleSheet = {
@@ -26,7 +27,7 @@ export function RulesPage() {
   const { event, place } = useInEvent();
   const rules = useRules(event.eventId);
   const navigate = useNavigate();
-  if (rules.isError) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
+  if (hasFailed(rules)) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
   if (rules.isPending) return <Loading what="Fetching the rules" />;
   if (!place.roles.includes('director')) return <Empty title="Only the director publishes rules" />;
   const current = rules.data.at(-1);

@@ -15,6 +15,7 @@ import { useRules } from '../event/queries.ts';
 import { WhyScore } from './WhyScore.tsx';
 import { rulerAxis, type Axis } from './axis.ts';
 import { standingsQuery, useStandings, type StandingsChoice } from './queries.ts';
+import { hasFailed } from '../../frame/hasFailed.ts';
 
 export function StandingsPage() {
   const { event, place, live } = useInEvent();
@@ -84,9 +85,7 @@ export function StandingsPage() {
           </a>
         </div>
       </div>
-      {standings.isError && !standings.data && (
-        <Failed error={standings.error} retry={() => void standings.refetch()} />
-      )}
+      {hasFailed(standings) && <Failed error={standings.error} retry={() => void standings.refetch()} />}
       {standings.isPending && <Loading what="Laying the fish end to end" />}
       {standings.data && !standings.data.ruleVersion && (
         <Empty title="No rule sheet yet">Standings begin when the director publishes it.</Empty>

@@ -14,7 +14,6 @@ import {
   type LengthStepId,
 } from '@lauta/core/units';
 import { appNow } from '../../clock/appClock.ts';
-import { uploadPhotograph } from '../../door/uploadPhotograph.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { useInEvent } from '../../frame/inEvent.ts';
 import { useObjectUrl } from '../../frame/useObjectUrl.ts';
@@ -61,7 +60,7 @@ export function TapeBench({
   const { event } = useInEvent();
   const { frames, add, replace } = useFrames(`tape ${catchId}`);
   const input = useRef<HTMLInputElement>(null);
-  const { send, stop, isBusy, progress, error } = useSending((claimed) => {
+  const { send, isBusy, error } = useSending((claimed) => {
     void replace([]);
     put(null);
     onClaimed(claimed);
@@ -100,19 +99,15 @@ export function TapeBench({
     const exif = await readExif(new Uint8Array(await last.frame.photo.arrayBuffer()));
     await send({
       commandId: draft.commandId,
-      upload: async (signal, onProgress) => {
-        for (const [i, { photographId, frame }] of sent.entries()) {
-          const { photo } = frame;
-          await uploadPhotograph({
-            photographId,
-            eventId: event.eventId,
-            photo,
+      files: () =>
+        Promise.all(
+          sent.map(async ({ photographId, frame: { photo } }) => ({
+            fileId: photographId,
+            blob: photo,
             sha256: hashHex(new Uint8Array(await photo.arrayBuffer())),
-            onProgress: (share) => onProgress((i + share) / sent.length),
-            signal,
-          });
-        }
-      },
+            mediaType: 'image/jpeg' as const,
+          })),
+        ),
       claim: {
         catchId,
         entrantId,
@@ -219,10 +214,9 @@ export function TapeBench({
         ) : null}
       </p>
       <ProblemNote error={error} />
-      {isBusy && <progress className="progress w-full" value={progress} max={1} aria-label="Sending" />}
       <div className="bg-base-100 border-base-300 z-10 flex gap-2 border-t px-4 py-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-[calc(4rem+2px+env(safe-area-inset-bottom))] lg:sticky lg:bottom-0">
-        <button type="button" className="btn h-16" onClick={isBusy ? stop : () => put(null)}>
-          {isBusy ? 'Stop' : 'No tape'}
+        <button type="button" className="btn h-16" disabled={isBusy} onClick={() => put(null)}>
+          No tape
         </button>
         <button
           type="button"
@@ -231,7 +225,7 @@ export function TapeBench({
           onClick={() => void claim(claimedSteps ?? 0)}
         >
           {isBusy
-            ? 'Sending …'
+            ? 'Keeping it …'
             : claimedSteps === null
               ? 'Two readings first'
               : `Claim ${formatSteps(claimedSteps, step)} ${LENGTH_STEPS[step].unit}`}

@@ -198,7 +198,7 @@ function OpenBench({
   const reached = read ? stepsReached(sheet.measure, read.apparentMm) : null;
   const claimedSteps = draft.claimedSteps ?? reached;
   const capture = captureTime(photo.exif, draft.chosenAt, event.zone);
-  const { claim, stop, isBusy, progress, error } = useClaim({
+  const { claim, isBusy, error } = useClaim({
     draft,
     photo,
     entrantId,
@@ -331,11 +331,10 @@ function OpenBench({
           </p>
         )}
         <ProblemNote error={error} />
-        {isBusy && <progress className="progress w-full" value={progress} max={1} aria-label="Sending" />}
       </div>
       <div className="bg-base-100 border-base-300 z-10 flex gap-2 border-t px-4 py-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-[calc(4rem+2px+env(safe-area-inset-bottom))] lg:sticky lg:-bottom-8 lg:col-span-2 lg:-mx-7 lg:-mb-8 lg:px-7">
-        <button type="button" className="btn h-16" onClick={isBusy ? stop : putAway}>
-          {isBusy ? 'Stop' : awayWords}
+        <button type="button" className="btn h-16" disabled={isBusy} onClick={putAway}>
+          {awayWords}
         </button>
         <button
           type="button"
@@ -344,7 +343,7 @@ function OpenBench({
           onClick={() => void claim(claimedSteps ?? 0)}
         >
           {isBusy
-            ? 'Sending …'
+            ? 'Keeping it …'
             : isSearching
               ? 'Reading …'
               : draft.marks === null

@@ -1,9 +1,8 @@
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import type { Handling } from '@lauta/core/care';
-import { sendCommand } from '../../door/door.ts';
-import { ApiProblem } from '../../door/http.ts';
 import { useInEvent } from '../../frame/inEvent.ts';
+import { outbox } from '../../outbox/outbox.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 
 /** Sends what happened to a fish after it was claimed: its release, and the signs that were seen. */
@@ -24,17 +23,15 @@ export function ReleaseSender({
     setBusy(true);
     setError(null);
     try {
-      await sendCommand(
+      await outbox.keep(
         'catch.handle',
         event.eventId,
         { catchId, handling: { ...handling, events: [...handling.events] } },
-        commandId,
+        { commandId },
       );
       onSent();
     } catch (problem) {
-      // An answer that was lost, or another tab.
-      if (problem instanceof ApiProblem && problem.type === 'handling-told') onSent();
-      else setError(problem);
+      setError(problem);
     } finally {
       setBusy(false);
     }

@@ -1,11 +1,14 @@
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
+import type { CatchMark } from '@lauta/contract';
 import { parsePayload } from '@lauta/core/identifier';
 import { clockOf, tapped } from '@lauta/core/care';
 import type { GateStep } from '@lauta/core/planning';
 import { formatSteps } from '@lauta/core/units';
 import { appNow, useNow } from '../../clock/appClock.ts';
-import { sendCommand } from '../../door/door.ts';
+import { ApiProblem } from '../../door/http.ts';
+import { outbox, useOutbox } from '../../outbox/outbox.ts';
+import { OutboxPanel } from '../outbox/OutboxPanel.tsx';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { Pager } from '../../frame/Pager.tsx';
 import { Signal } from '../../frame/Signal.tsx';
@@ -43,6 +46,7 @@ import { dayOfNow } from './dayOfNow.ts';
 import { newDraft, useDraft } from './draft.ts';
 import type { Claimed } from './useSending.ts';
 import { recallChoices, rememberChoices } from './choices.ts';
+import { hasFailed } from '../../frame/hasFailed.ts';
 
 const NO_FRAMES: readonly Frame[] = [];
 const NO_BOARDS: readonly string[] = [];
@@ -134,8 +138,8 @@ export function WaterPage() {
     if (best) latestPropose.current(best);
   }, [best, latestPropose]);
 
-  if (rules.isError) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
-  if (stored.isError) return <Failed error={stored.error} retry={() => void stored.refetch()} />;
+  if (hasFailed(rules)) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
+  if (hasFailed(stored)) return <Failed error={stored.error} retry={() => void stored.refetch()} />;
   if (rules.isPending || stored.isPending || draft === undefined)
     return <Loading what="Laying the board ready" />;
   if (!place.entrantId) {
@@ -358,6 +362,7 @@ export function WaterPage() {
         )}
       </div>
       {claimed && <ClaimedNote claimed={claimed} eventId={eventId} step={sheet.measure.step} />}
+      <OutboxPanel accountId={who.data?.account?.accountId ?? null} except={claimed?.commandId ?? null} />
       {thrown && frames?.length === 0 && (
         <p role="status">
           {thrown.length} frames were thrown away.{' '}
@@ -434,11 +439,16 @@ function ClaimedNote({
 }) {
   const [isWithdrawn, setWithdrawn] = useState(false);
   const [error, setError] = useState<unknown>(null);
-  const { seq, marks, catchId, claimedSteps } = claimed;
+  const { catchId, commandId, claimedSteps } = claimed;
+  const { entries, progress } = useOutbox();
+  const receipt = outbox.receiptOf(commandId);
+  const waiting = entries.find(({ command }) => command.commandId === commandId) ?? null;
+  const marks = (receipt?.result['marks'] ?? []) as CatchMark[];
   const turn = async (): Promise<void> => {
     setError(null);
     try {
-      await sendCommand(isWithdrawn ? 'catch.restore' : 'catch.withdraw', eventId, { catchId });
+      // It goes the way of the claim, after it: also while that still waits here.
+      await outbox.keep(isWithdrawn ? 'catch.restore' : 'catch.withdraw', eventId, { catchId });
       setWithdrawn(!isWithdrawn);
     } catch (problem) {
       setError(problem);
@@ -446,27 +456,48 @@ function ClaimedNote({
   };
   return (
     <section role="status" className="border-success border-l-4 pl-4">
-      <Signal tone={isWithdrawn ? 'look' : 'clear'}>{isWithdrawn ? 'withdrawn' : 'claimed'}</Signal>
+      <Signal tone={waiting?.refused ? 'fault' : isWithdrawn || waiting ? 'look' : 'clear'}>
+        {waiting?.refused
+          ? 'not taken'
+          : isWithdrawn
+            ? 'withdrawn'
+            : waiting
+              ? 'kept on this device'
+              : 'claimed'}
+      </Signal>
       <p className="text-lg">
         <b className="num text-2xl">{formatSteps(claimedSteps, step)}</b>{' '}
         {isWithdrawn
           ? 'is taken back.'
-          : seq === null
-            ? 'was claimed already, perhaps in another tab.'
-            : `is with the judges, entry ${seq} of the ledger.`}
+          : waiting
+            ? 'is safe here and on its way to the judges.'
+            : receipt
+              ? `is with the judges, entry ${receipt.seq} of the ledger.`
+              : 'was claimed already, perhaps in another tab.'}
       </p>
+      {waiting && !waiting.refused && (
+        <progress
+          className="progress w-full"
+          value={progress[commandId] ?? 0}
+          max={1}
+          aria-label="Share that has arrived"
+        />
+      )}
+      {waiting?.refused && <ProblemNote error={new ApiProblem(waiting.refused)} />}
       {marks.map((mark) => (
         <p key={mark} className="text-warning font-semibold">
           Marked for the judge: {MARK_WORDS[mark]}.
         </p>
       ))}
       <p className="mt-1 flex gap-6">
-        <Link
-          className="linklike inline-flex min-h-16 lg:min-h-11 items-center"
-          to={eventPath(eventId, 'catches', catchId)}
-        >
-          See it
-        </Link>
+        {!waiting && (
+          <Link
+            className="linklike inline-flex min-h-16 lg:min-h-11 items-center"
+            to={eventPath(eventId, 'catches', catchId)}
+          >
+            See it
+          </Link>
+        )}
         <button type="button" className="linklike min-h-16 lg:min-h-11" onClick={() => void turn()}>
           {isWithdrawn ? 'Claim it after all' : 'Undo'}
         </button>
@@ -491,7 +522,7 @@ function OwnCatches() {
           CSV
         </a>
       </div>
-      {catches.isError && <Failed error={catches.error} retry={() => void catches.refetch()} />}
+      {hasFailed(catches) && <Failed error={catches.error} retry={() => void catches.refetch()} />}
       {catches.isPending && <Loading what="Fetching your catches" />}
       {catches.data && sheet && catches.data.items.length === 0 && (
         <Empty title="None yet">Photograph your first fish on the board, nose on the stop.</Empty>

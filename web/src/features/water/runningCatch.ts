@@ -30,7 +30,16 @@ const storedSchema = handlingSchema
   .omit({ airLimitSeconds: true, waterCelsius: true, airCelsius: true })
   // Versions before the live camera stored neither.
   .extend({ catchId: z.uuid().default(() => uuidv7()), isClaimed: z.boolean().default(false) });
-const keyOf = (eventId: string): string => `lauta-fish-on-${eventId}`;
+const KEY = 'lauta-fish-on-';
+const keyOf = (eventId: string): string => `${KEY}${eventId}`;
+
+/** Whether on this device, in any event, a fish is between hook-up and release. */
+export function isFishOn(): boolean {
+  return Object.keys(localStorage).some((key) => {
+    const last = key.startsWith(KEY) ? parseRunningCatch(localStorage.getItem(key)).events.at(-1) : undefined;
+    return last !== undefined && last.step !== 'released' && last.step !== 'lost';
+  });
+}
 
 /** What cannot be read is no running catch: the clock begins anew. */
 export function parseRunningCatch(text: string | null): RunningCatch {

@@ -1,8 +1,6 @@
 import type { Handling } from '@lauta/core/care';
 import { hashHex } from '@lauta/core/ledger';
 import type { BenchNotes, BoardMarks } from '@lauta/core/photo';
-import { uploadPhotograph } from '../../door/uploadPhotograph.ts';
-import { useInEvent } from '../../frame/inEvent.ts';
 import type { Frame } from '../camera/frames.ts';
 import type { OpenedPhoto } from '../photo/benchProtocol.ts';
 import { lastClockOffset } from '../prepare/preparedness.ts';
@@ -43,33 +41,24 @@ export function useClaim({
   portrait: Frame | null;
   onClaimed: (claimed: Claimed) => void;
 }) {
-  const { event } = useInEvent();
   const { send, ...state } = useSending(onClaimed);
   const claim = (claimedSteps: number): Promise<void> => {
     const { photographId, catchId, measurementId, speciesId, boardId } = draft;
     return send({
       commandId: draft.commandId,
-      upload: async (signal, onProgress) => {
-        const share = portrait ? 0.5 : 1;
-        const { eventId } = event;
-        await uploadPhotograph({
-          photographId,
-          eventId,
-          photo: draft.photo,
-          sha256: photo.sha256,
-          onProgress: (done) => onProgress(share * done),
-          signal,
-        });
-        if (!portrait) return;
-        await uploadPhotograph({
-          photographId: portrait.frameId,
-          eventId,
-          photo: portrait.photo,
-          sha256: hashHex(new Uint8Array(await portrait.photo.arrayBuffer())),
-          onProgress: (done) => onProgress(share * (1 + done)),
-          signal,
-        });
-      },
+      files: async () => [
+        { fileId: photographId, blob: draft.photo, sha256: photo.sha256, mediaType: 'image/jpeg' },
+        ...(portrait
+          ? [
+              {
+                fileId: portrait.frameId,
+                blob: portrait.photo,
+                sha256: hashHex(new Uint8Array(await portrait.photo.arrayBuffer())),
+                mediaType: 'image/jpeg' as const,
+              },
+            ]
+          : []),
+      ],
       claim: {
         catchId,
         entrantId,

@@ -1,0 +1,111 @@
+import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { axe } from './axe.ts';
+import { PHONE, signedIn } from './people.ts';
+
+const waiting = (page: Page) => page.getByRole('region', { name: 'Waiting to be sent' });
+const own = (page: Page) => page.getByRole('region', { name: 'Your catches' }).getByRole('listitem');
+const WRITES = [/\/api\/photographs\//, /\/api\/commands$/];
+
+/** How many catches of the own the server knows. */
+async function total(page: Page): Promise<number> {
+  const eventId = /events\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  return page.evaluate(async (id) => {
+    const answer = await fetch(`/api/events/${id}/own-catches`);
+    return ((await answer.json()) as { total: number }).total;
+  }, eventId);
+}
+
+/** Nobody answers what is written; what is read is answered as ever. */
+async function cutWrites(context: BrowserContext): Promise<() => Promise<void>> {
+  for (const path of WRITES) await context.route(path, (route) => (route.request().method() === 'GET' ? route.continue() : route.abort())); // prettier-ignore
+  return async () => {
+    for (const path of WRITES) await context.unroute(path);
+  };
+}
+
+async function claimOne(page: Page): Promise<string> {
+  await page.getByRole('button', { name: 'Simulated camera', exact: true }).tap();
+  const claim = page.getByRole('button', { name: /^Claim / });
+  await expect(claim).toBeEnabled({ timeout: 90_000 });
+  const length = ((await claim.textContent()) ?? '').replace(/^Claim | in$/g, '');
+  await claim.tap();
+  return length;
+}
+
+test('a claim without an answer is safe on the device, survives a reload and two tabs, and arrives once', async ({
+  browser,
+}) => {
+  test.setTimeout(180_000);
+  const { page, context } = await signedIn(browser, 'angler', PHONE);
+  const water = `${page.url()}/water`;
+  await page.goto(water);
+  await expect(own(page).first()).toBeVisible();
+  const before = await total(page);
+  const mend = await cutWrites(context);
+  const length = await claimOne(page);
+  await expect(page.getByText('is safe here and on its way to the judges.')).toBeVisible();
+  await expect(page.getByText('kept on this device')).toBeVisible();
+  await axe(page);
+
+  await page.reload();
+  await expect(waiting(page)).toContainText('a claim', { timeout: 20_000 });
+  await expect(waiting(page)).toContainText('No answer from the server', { timeout: 20_000 });
+  if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/outbox.png` });
+  const other = await context.newPage();
+  await other.goto(water);
+  await expect(waiting(other)).toContainText('a claim');
+
+  // It is held back until it is wanted again.
+  await page.getByRole('button', { name: 'Pause' }).tap();
+  await mend();
+  await expect(waiting(page)).toContainText('Sending is paused.');
+  let claims = 0;
+  context.on('request', (request) => {
+    if (request.url().endsWith('/api/commands') && request.postData()?.includes('catch.claim')) claims++;
+  });
+  await page.getByRole('button', { name: 'Send again' }).tap();
+  await other.close();
+  await expect(waiting(page)).toHaveCount(0, { timeout: 30_000 });
+  expect(await total(page)).toBe(before + 1);
+  await expect(own(page).first()).toContainText(length);
+  expect(claims).toBe(1);
+  await context.close();
+});
+
+test('after one visit the water works cold without a network, and what was claimed there arrives later', async ({
+  browser,
+}) => {
+  test.setTimeout(240_000);
+  const { page, context } = await signedIn(browser, 'angler', { ...PHONE, serviceWorkers: 'allow' });
+  const water = `${page.url()}/water`;
+  await page.goto(water);
+  await expect(own(page).first()).toBeVisible();
+  const before = await total(page);
+  await page.evaluate(async () => {
+    await navigator.serviceWorker.ready;
+    while (!navigator.serviceWorker.controller) await new Promise((resolve) => setTimeout(resolve, 50));
+  });
+  // What was fetched is written down a moment later.
+  await page.waitForTimeout(2000);
+  await page.close();
+  await context.setOffline(true);
+
+  const cold = await context.newPage();
+  const begun = Date.now();
+  await cold.goto(water);
+  await expect(cold.getByRole('button', { name: 'Fish on', exact: true })).toBeVisible({ timeout: 20_000 });
+  const usable = Date.now() - begun;
+  test.info().annotations.push({ type: 'cold start without a network to usable, ms', description: `${usable}` }); // prettier-ignore
+  if (process.env['SHOTS']) console.log('cold start', usable);
+  await expect(own(cold).first()).toBeVisible();
+  await claimOne(cold);
+  await expect(cold.getByText('is safe here and on its way to the judges.')).toBeVisible();
+  if (process.env['SHOTS']) await cold.screenshot({ path: `${process.env['SHOTS']}/offline.png` });
+  await cold.reload();
+  await expect(waiting(cold)).toContainText('a claim', { timeout: 20_000 });
+
+  await context.setOffline(false);
+  await expect(waiting(cold)).toHaveCount(0, { timeout: 60_000 });
+  expect(await total(cold)).toBe(before + 1);
+  await context.close();
+});

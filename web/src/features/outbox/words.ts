@@ -1,0 +1,22 @@
+import type { OutboxEntry } from '../../outbox/outboxStore.ts';
+
+/** What a waiting command is, in a few words. */
+export const WAITING_WORDS: Record<OutboxEntry['command']['kind'], string> = {
+  'event.create': 'a new event',
+  'rules.publish': 'a rule sheet',
+  'board.add': 'a kind of board',
+  'people.add': 'a person',
+  'catch.claim': 'a claim',
+  'catch.judge': 'a verdict',
+  'catch.answer': 'an answer',
+  'catch.handle': 'how a fish left',
+  'catch.clip': 'a clip of a release',
+  'codes.reveal': 'the time of the codes',
+  'catch.withdraw': 'a withdrawal',
+  'catch.restore': 'a withdrawal undone',
+};
+
+/** Bytes for people. */
+export function sizeWords(bytes: number): string {
+  return bytes >= 100_000 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1000)} kB`;
+}

@@ -1,0 +1,26 @@
+import { useRegisterSW } from 'virtual:pwa-register/react';
+import { useNow } from '../clock/appClock.ts';
+import { isFishOn } from '../features/water/runningCatch.ts';
+
+const LOOK_AGAIN_MS = 5000;
+
+/** Offers a new version once it is there, and never while a fish is on; without an answer it comes with the next start. */
+export function UpdateNote() {
+  const {
+    needRefresh: [isWaiting],
+    updateServiceWorker,
+  } = useRegisterSW();
+  useNow(LOOK_AGAIN_MS);
+  if (!isWaiting || isFishOn()) return null;
+  return (
+    <p
+      role="status"
+      className="border-warning bg-base-100 fixed inset-x-0 bottom-16 z-20 flex items-center justify-between gap-3 border-t-2 px-4 py-2 lg:bottom-0"
+    >
+      A new version of Lauta is ready.
+      <button type="button" className="btn h-16 lg:h-12" onClick={() => void updateServiceWorker(true)}>
+        Start it now
+      </button>
+    </p>
+  );
+}

@@ -1,0 +1,78 @@
+import {
+  dehydrate,
+  hydrate,
+  type DehydratedState,
+  type Query,
+  type QueryClient,
+} from '@tanstack/react-query';
+import { openDB } from 'idb';
+
+const DAY_MS = 24 * 60 * 60 * 1000;
+/** Longer than an event lasts. */
+export const KEPT_MS = 14 * DAY_MS;
+
+const OF_AN_EVENT = new Set<unknown>(['rules', 'boards', 'identifiers', 'own-catches']);
+
+/** What a page needs where there is no network: who is signed in, the event, its rules and boards, the own codes and catches. */
+export function isKept({ queryKey, state }: Pick<Query, 'queryKey' | 'state'>): boolean {
+  // What failed to be fetched again is still what was known.
+  if (state.data === undefined) return false;
+  const [head, , part] = queryKey;
+  return (
+    head === 'who' || head === 'events' || (head === 'event' && (part === undefined || OF_AN_EVENT.has(part)))
+  );
+}
+
+/** What is kept must not be forgotten in memory either. */
+export function keepLong(client: QueryClient): void {
+  for (const key of [['who'], ['events'], ['event']]) client.setQueryDefaults(key, { gcTime: KEPT_MS });
+}
+
+/** Changes when pages could no longer read what a former version fetched. */
+const FORMAT = 1;
+/** Written so long after the last change, ms: lists are fetched in bursts. */
+const SETTLED_MS = 500;
+
+interface Known {
+  format: number;
+  atMs: number;
+  state: DehydratedState;
+}
+
+/**
+ * What was fetched, in IndexedDB; a browser that refuses to store starts empty.
+ * @param now ms since 1970
+ */
+export function keptQueries(client: QueryClient, now: () => number = Date.now, name = 'lauta-known') {
+  const opened = openDB<{ known: { key: string; value: Known } }>(name, 1, {
+    upgrade: (db) => void db.createObjectStore('known'),
+  });
+  opened.catch(() => undefined);
+  const write = async (): Promise<void> => {
+    const state = dehydrate(client, { shouldDehydrateQuery: isKept });
+    await opened
+      .then((db) => db.put('known', { format: FORMAT, atMs: now(), state }, 'client'))
+      .catch(() => undefined);
+  };
+  return {
+    write,
+    /** Puts back what was known; what is too old or of another format is left. */
+    restore: async (): Promise<void> => {
+      const known = await opened.then((db) => db.get('known', 'client')).catch(() => undefined);
+      if (known?.format === FORMAT && now() - known.atMs < KEPT_MS) hydrate(client, known.state);
+    },
+    /** Writes what changes from now on; gives back how to stop it. */
+    follow: (): (() => void) => {
+      let timer: ReturnType<typeof setTimeout> | undefined;
+      const leave = client.getQueryCache().subscribe(({ query }) => {
+        if (!isKept(query)) return;
+        clearTimeout(timer);
+        timer = setTimeout(() => void write(), SETTLED_MS);
+      });
+      return () => {
+        clearTimeout(timer);
+        leave();
+      };
+    },
+  };
+}

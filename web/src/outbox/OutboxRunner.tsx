@@ -1,0 +1,24 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { setAppClock } from '../clock/appClock.ts';
+import { useWho } from '../people/queries.ts';
+import { outbox } from './outbox.ts';
+
+/** Sends what waits, for whoever is signed in, from every page. */
+export function OutboxRunner() {
+  const who = useWho();
+  const client = useQueryClient();
+  const accountId = who.data?.account?.accountId ?? null;
+  const known = who.data;
+  useEffect(() => {
+    // Without a network it is what was known last.
+    if (known) setAppClock(known.clockOffsetMs, known.frozenAt);
+  }, [known]);
+  useEffect(() => outbox.start(), []);
+  useEffect(() => outbox.setAccount(accountId), [accountId]);
+  useEffect(
+    () => outbox.onSent((eventId) => void client.invalidateQueries({ queryKey: ['event', eventId] })),
+    [client],
+  );
+  return null;
+}

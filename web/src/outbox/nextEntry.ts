@@ -1,0 +1,50 @@
+import type { OutboxEntry } from './outboxStore.ts';
+
+/** The catch that a command is about; what is about none goes by itself. */
+export function subjectOf({ command }: OutboxEntry): string {
+  return 'catchId' in command.body ? command.body.catchId : command.commandId;
+}
+
+export function bytesOf({ files }: OutboxEntry): number {
+  return files.reduce((sum, { byteLength }) => sum + byteLength, 0);
+}
+
+/**
+ * What is sent next: of each catch the oldest command that was not refused, and of these the one with the fewest
+ * bytes: small things do not wait behind megabytes, and nothing overtakes within a catch. Null when nothing is left.
+ * @param accountId who is signed in: what others wrote waits for them
+ */
+export function nextEntry(entries: readonly OutboxEntry[], accountId: string | null): OutboxEntry | null {
+  const first = new Map<string, OutboxEntry>();
+  for (const entry of [...entries].sort((a, b) => a.order - b.order)) {
+    if (entry.refused || entry.accountId !== accountId) continue;
+    const subject = subjectOf(entry);
+    if (!first.has(subject)) first.set(subject, entry);
+  }
+  return [...first.values()].sort((a, b) => bytesOf(a) - bytesOf(b) || a.order - b.order)[0] ?? null;
+}
+
+const FIRST_WAIT_MS = 1000;
+const LONGEST_WAIT_MS = 120_000;
+
+/** How long to wait after so many failures in a row, with some chance in it, so that a fleet does not come back at once. */
+export function waitMs(failures: number, chance: number): number {
+  const whole = Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** Math.max(0, failures - 1));
+  return Math.round(whole * (0.5 + 0.5 * chance));
+}
+
+/**
+ * Refusals that mean it was done before: an answer that was lost, or another tab. A claim's ids are made with its
+ * draft, so whatever stands under them is this very fish.
+ */
+const DONE_ALREADY: Partial<Record<OutboxEntry['command']['kind'], readonly string[]>> = {
+  'catch.claim': ['catch-exists', 'idempotency-key-reused', 'photograph-taken'],
+  'catch.handle': ['handling-told'],
+  'catch.clip': ['clip-sent'],
+  'catch.withdraw': ['catch-withdrawn'],
+  'catch.restore': ['catch-not-withdrawn'],
+};
+
+export function isDoneAlready({ command }: OutboxEntry, problemType: string): boolean {
+  return DONE_ALREADY[command.kind]?.includes(problemType) ?? false;
+}

@@ -1,0 +1,203 @@
+import 'fake-indexeddb/auto';
+import { describe, expect, it } from 'vitest';
+import { v7 as uuidv7 } from 'uuid';
+import { commandSchema, type Receipt } from '@lauta/contract';
+import { ApiProblem } from '../door/http.ts';
+import { SignInGivenUp } from '../door/signInGate.ts';
+import { bytesOf, nextEntry, waitMs } from './nextEntry.ts';
+import { openOutboxStore, type OutboxEntry, type OutboxFile, type OutboxStore } from './outboxStore.ts';
+import { sendNext, type Outcome, type SenderParts } from './sender.ts';
+
+const EVENT = '0190c1d2-0000-7000-8000-000000000002';
+let order = 0;
+
+function entryOf(catchId: string, change: Partial<OutboxEntry> = {}): OutboxEntry {
+  const command = commandSchema.parse({
+    v: 1,
+    commandId: uuidv7(),
+    eventId: EVENT,
+    madeAt: '2026-06-14T10:00:00.000Z',
+    deviceId: '0190c1d2-0000-7000-8000-000000000003',
+    kind: 'catch.withdraw',
+    body: { catchId },
+  });
+  return { command, accountId: 'me', order: order++, files: [], refused: null, ...change };
+}
+const fileOf = (text: string): OutboxFile => ({
+  fileId: uuidv7(),
+  blob: new Blob([text]),
+  sha256: 'ab',
+  mediaType: 'image/jpeg',
+});
+const listed = (files: readonly OutboxFile[]): OutboxEntry['files'] =>
+  files.map(({ fileId, sha256, mediaType, blob }) => ({ fileId, sha256, mediaType, byteLength: blob.size }));
+const withBytes = (catchId: string, byteLength: number): OutboxEntry =>
+  entryOf(catchId, { files: [{ fileId: uuidv7(), sha256: 'ab', mediaType: 'image/jpeg', byteLength }] });
+
+describe('what is sent next', () => {
+  it('is the smallest of what each catch has waiting longest: nothing overtakes within a catch', () => {
+    const [a, b] = [uuidv7(), uuidv7()];
+    const claimA = withBytes(a, 2_000_000);
+    const releaseA = entryOf(a);
+    const claimB = withBytes(b, 900_000);
+    const all = [releaseA, claimB, claimA].sort((x, y) => y.order - x.order);
+    expect(nextEntry(all, 'me')).toBe(claimB);
+    expect(nextEntry([claimA, releaseA], 'me')).toBe(claimA);
+    expect(bytesOf(claimA)).toBe(2_000_000);
+  });
+
+  it('is never another person’s, nor what was refused', () => {
+    const theirs = entryOf(uuidv7(), { accountId: 'they' });
+    const refused = entryOf(uuidv7(), { refused: { type: 'own-catch', title: '', status: 403 } });
+    expect(nextEntry([theirs, refused], 'me')).toBeNull();
+    expect(nextEntry([theirs, refused], 'they')).toBe(theirs);
+    expect(nextEntry([theirs], null)).toBeNull();
+  });
+
+  it('waits longer after each failure, up to two minutes, never the same for a fleet', () => {
+    expect([1, 2, 3, 4].map((failures) => waitMs(failures, 1))).toEqual([1000, 2000, 4000, 8000]);
+    expect(waitMs(40, 1)).toBe(120_000);
+    expect(waitMs(3, 0)).toBe(2000);
+  });
+});
+
+describe('the store', () => {
+  it('holds commands and photographs byte for byte, and gives them back to a page that comes later', async () => {
+    const name = uuidv7();
+    const files = [fileOf('one'), fileOf('two')];
+    const entry = entryOf(uuidv7(), { files: listed(files) });
+    expect(await openOutboxStore(name).put(entry, files)).toEqual({ isStored: true });
+    const later = openOutboxStore(name);
+    expect((await later.all()).entries).toEqual([entry]);
+    const blob = await later.file(files[1]?.fileId ?? '');
+    expect(await blob?.text()).toBe('two');
+    await later.remove(entry.command.commandId);
+    expect(await openOutboxStore(name).all()).toEqual({ entries: [], unreadable: [] });
+    expect(await later.file(files[0]?.fileId ?? '')).toBeNull();
+  });
+
+  it('keeps what it cannot read, and shows it beside the rest', async () => {
+    const name = uuidv7();
+    const store = openOutboxStore(name);
+    const entry = entryOf(uuidv7());
+    await store.put(entry, []);
+    await store.put({ ...entryOf(uuidv7()), order: 'first' } as unknown as OutboxEntry, []);
+    const { entries, unreadable } = await openOutboxStore(name).all();
+    expect(entries).toEqual([entry]);
+    expect(unreadable).toHaveLength(1);
+    expect(unreadable[0]?.value).toMatchObject({ order: 'first' });
+  });
+
+  it('of a browser that refuses to store holds the command as long as the page lives, and says so', async () => {
+    const store = openOutboxStore(uuidv7());
+    const files = [fileOf('kept')];
+    // A function can't be cloned into IndexedDB: the transaction fails as it does when there is no room.
+    const entry = { ...entryOf(uuidv7(), { files: listed(files) }), stuck: () => undefined };
+    expect(await store.put(entry as OutboxEntry, files)).toEqual({ isStored: false });
+    expect((await store.all()).entries).toHaveLength(1);
+    expect(await (await store.file(files[0]?.fileId ?? ''))?.text()).toBe('kept');
+    await store.remove(entry.command.commandId);
+    expect((await store.all()).entries).toEqual([]);
+  });
+});
+
+/** A server that answers by the list, the last one for ever. */
+function world(store: OutboxStore, answers: (Receipt | Error)[]) {
+  const posted: string[] = [];
+  const uploaded: string[] = [];
+  const sent: (Receipt | null)[] = [];
+  const parts: SenderParts = {
+    store,
+    attempts: new Map(),
+    accountId: () => 'me',
+    upload: async ({ blob }, _event, onProgress) => {
+      uploaded.push(await blob.text());
+      onProgress(1);
+    },
+    post: async ({ commandId }) => {
+      posted.push(commandId);
+      const answer = answers.length > 1 ? answers.shift() : answers[0];
+      if (answer instanceof Error || !answer) throw answer ?? new Error('expected an answer');
+      return answer;
+    },
+    onProgress: () => undefined,
+    onSent: (_entry, receipt) => sent.push(receipt),
+  };
+  return { parts, posted, uploaded, sent };
+}
+const RECEIPT: Receipt = { commandId: '', kind: '', eventId: EVENT, seq: 7, receivedAt: '', result: {} };
+const problem = (type: string, status: number) => new ApiProblem({ type, title: type, status });
+
+async function held(files: OutboxFile[] = []): Promise<{ store: OutboxStore; entry: OutboxEntry }> {
+  const store = openOutboxStore(uuidv7());
+  const entry = entryOf(uuidv7(), { files: listed(files) });
+  await store.put(entry, files);
+  return { store, entry };
+}
+
+describe('the sender', () => {
+  it('sends files first, then the command, and only then forgets both', async () => {
+    const { store, entry } = await held([fileOf('photo'), fileOf('with the person')]);
+    const { parts, posted, uploaded, sent } = world(store, [RECEIPT]);
+    expect(await sendNext(parts)).toBe('sent');
+    expect(uploaded).toEqual(['photo', 'with the person']);
+    expect(posted).toEqual([entry.command.commandId]);
+    expect(sent).toEqual([RECEIPT]);
+    expect(await sendNext(parts)).toBe('nothing');
+  });
+
+  it.each<[string, Error, Outcome]>([
+    ['no network', problem('network', 0), 'away'],
+    ['a database that is away', problem('database-away', 503), 'away'],
+    ['a server’s fault', problem('server-fault', 500), 'away'],
+    ['a page that was stopped', new DOMException('stopped', 'AbortError'), 'away'],
+    ['nobody who signs in', new SignInGivenUp(), 'sign-in'],
+  ])('after %s keeps everything, and the same command goes again', async (_what, error, outcome) => {
+    const { store, entry } = await held([fileOf('photo')]);
+    const { parts, posted } = world(store, [error, RECEIPT]);
+    expect(await sendNext(parts)).toBe(outcome);
+    expect((await store.all()).entries).toEqual([entry]);
+    expect(await sendNext(parts)).toBe('sent');
+    expect(posted).toEqual([entry.command.commandId, entry.command.commandId]);
+  });
+
+  it('keeps what the server refuses, with its reason, goes on with the rest, and tries again when asked', async () => {
+    const { store, entry } = await held();
+    const other = entryOf(uuidv7());
+    await store.put(other, []);
+    const { parts, posted } = world(store, [problem('no-rule-sheet', 409), RECEIPT]);
+    expect(await sendNext(parts)).toBe('refused');
+    expect(await sendNext(parts)).toBe('sent');
+    expect(await sendNext(parts)).toBe('nothing');
+    expect((await store.all()).entries).toMatchObject([{ refused: { type: 'no-rule-sheet' } }]);
+    await store.refuse(entry.command.commandId, null);
+    expect(await sendNext(parts)).toBe('sent');
+    expect(posted).toEqual([entry.command.commandId, other.command.commandId, entry.command.commandId]);
+  });
+
+  it('takes “done already” for done: an answer that was lost, or another tab', async () => {
+    const { store } = await held();
+    const { parts, sent } = world(store, [problem('catch-withdrawn', 409)]);
+    expect(await sendNext(parts)).toBe('sent');
+    expect(sent).toEqual([null]);
+  });
+
+  it('sends a file that arrived damaged again, and gives up in the end without losing it', async () => {
+    const { store } = await held([fileOf('photo')]);
+    const { parts } = world(store, [problem('checksum-mismatch', 422)]);
+    const outcomes: Outcome[] = [];
+    for (let i = 0; i < 5; i++) outcomes.push(await sendNext(parts));
+    expect(outcomes).toEqual(['away', 'away', 'away', 'away', 'refused']);
+    expect((await store.all()).entries).toMatchObject([{ refused: { type: 'checksum-mismatch' } }]);
+  });
+
+  it('says so when the photograph is no longer there, and keeps the command', async () => {
+    const { store, entry } = await held();
+    const lost = { ...entry, files: listed([fileOf('gone')]) };
+    await store.put(lost, []);
+    const { parts, posted } = world(store, [RECEIPT]);
+    expect(await sendNext(parts)).toBe('refused');
+    expect(posted).toEqual([]);
+    expect((await store.all()).entries).toMatchObject([{ refused: { type: 'file-gone' } }]);
+  });
+});

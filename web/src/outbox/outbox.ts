@@ -1,0 +1,202 @@
+import { useSyncExternalStore } from 'react';
+import { commandSchema, type CommandBody, type CommandKind, type Receipt } from '@lauta/contract';
+import { makeCommand, signedIn } from '../door/door.ts';
+import { sendJson, withRetry } from '../door/http.ts';
+import { uploadPhotograph } from '../door/uploadPhotograph.ts';
+import { waitMs } from './nextEntry.ts';
+import { openOutboxStore, type OutboxEntry, type OutboxFile, type Unreadable } from './outboxStore.ts';
+import { sendNext, type Outcome } from './sender.ts';
+
+export interface OutboxState {
+  /** What waits, in the order in which it was written. */
+  entries: readonly OutboxEntry[];
+  unreadable: readonly Unreadable[];
+  /** Shares that have arrived, by command. */
+  progress: Readonly<Record<string, number>>;
+  trouble: 'away' | 'sign-in' | null;
+  isPaused: boolean;
+  /** Commands that the browser refused to store: they live as long as this page. */
+  unstored: readonly string[];
+}
+
+const PAUSED_KEY = 'lauta-outbox-paused';
+const LOCK = 'lauta-outbox';
+
+type Message = { kind: 'changed' } | { kind: 'sent'; commandId: string; eventId: string; receipt: Receipt | null }; // prettier-ignore
+
+/** Behind the one door: what was written on this device and goes to the server once, when it can. */
+class Outbox {
+  private readonly store = openOutboxStore();
+  private readonly listeners = new Set<() => void>();
+  private readonly sentListeners = new Set<(eventId: string) => void>();
+  private readonly receipts = new Map<string, Receipt | null>();
+  private channel: BroadcastChannel | null = null;
+  private readonly attempts = new Map<string, number>();
+  private accountId: string | null = null;
+  private wakeUp: () => void = () => undefined;
+  private stopping = new AbortController();
+  private state: OutboxState = {
+    entries: [],
+    unreadable: [],
+    progress: {},
+    trouble: null,
+    isPaused: false,
+    unstored: [],
+  };
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  readonly snapshot = (): OutboxState => this.state;
+
+  /** Told of each event that something arrived for. */
+  onSent(listener: (eventId: string) => void): () => void {
+    this.sentListeners.add(listener);
+    return () => this.sentListeners.delete(listener);
+  }
+
+  /** What the server answered; undefined as long as it has not, null where it had the command already. */
+  receiptOf(commandId: string): Receipt | null | undefined {
+    return this.receipts.get(commandId);
+  }
+
+  /** Who is signed in: only what that account wrote is sent. */
+  setAccount(accountId: string | null): void {
+    if (accountId === this.accountId) return;
+    this.accountId = accountId;
+    this.wake();
+  }
+
+  /** Keeps a command on this device, files first; it is sent when it can be. Resolves when it is safe. */
+  async keep<K extends CommandKind>(
+    kind: K,
+    eventId: string,
+    body: CommandBody<K>,
+    { commandId, files = [] }: { commandId?: string; files?: readonly OutboxFile[] } = {},
+  ): Promise<string> {
+    if (!this.accountId) throw new Error('outbox: expected someone who is signed in');
+    const command = commandSchema.parse(makeCommand(kind, eventId, body, commandId));
+    const entry: OutboxEntry = {
+      command,
+      accountId: this.accountId,
+      order: Math.max(Date.now(), (this.state.entries.at(-1)?.order ?? 0) + 1),
+      files: files.map(({ fileId, sha256, mediaType, blob }) => ({ fileId, sha256, mediaType, byteLength: blob.size })), // prettier-ignore
+      refused: null,
+    };
+    // Asked once: what waits here must not be cleared away for want of room.
+    void navigator.storage?.persist?.().catch(() => false);
+    const { isStored } = await this.store.put(entry, files);
+    if (!isStored) this.change({ unstored: [...this.state.unstored, command.commandId] });
+    await this.refresh();
+    this.tell({ kind: 'changed' });
+    this.wake();
+    return command.commandId;
+  }
+
+  /** Lets a command that was refused be tried again. */
+  async tryAgain(commandId: string): Promise<void> {
+    this.attempts.delete(commandId);
+    await this.store.refuse(commandId, null);
+    await this.refresh();
+    this.wake();
+  }
+
+  setPaused(isPaused: boolean): void {
+    localStorage.setItem(PAUSED_KEY, isPaused ? 'yes' : 'no');
+    this.change({ isPaused });
+    // What is under way stops between two chunks; what has arrived is not sent again.
+    if (isPaused) this.stopping.abort();
+    else this.wake();
+  }
+
+  readonly wake = (): void => this.wakeUp();
+
+  /** Sends as long as the page lives; of several tabs one does, and the next when that is closed. */
+  start(): void {
+    if (this.channel) return;
+    this.channel = new BroadcastChannel('lauta-outbox');
+    this.channel.onmessage = ({ data }: MessageEvent<Message>) => {
+      if (data.kind === 'sent') this.took(data);
+      void this.refresh().then(this.wake);
+    };
+    this.change({ isPaused: localStorage.getItem(PAUSED_KEY) === 'yes' });
+    window.addEventListener('online', this.wake);
+    void this.refresh();
+    const run = (): Promise<void> => this.run();
+    // Without locks two tabs may send the same: the server takes it once.
+    if ('locks' in navigator) void navigator.locks.request(LOCK, run);
+    else void run();
+  }
+
+  private async run(): Promise<void> {
+    let failures = 0;
+    for (;;) {
+      const outcome = await this.sendOne().catch((): Outcome => 'away');
+      await this.refresh().catch(() => undefined);
+      failures = outcome === 'away' ? failures + 1 : 0;
+      this.change({ trouble: outcome === 'away' || outcome === 'sign-in' ? outcome : null });
+      if (outcome === 'sent' || outcome === 'refused') continue;
+      const wait = new Promise<void>((resolve) => (this.wakeUp = resolve));
+      if (outcome === 'away' && !this.state.isPaused) {
+        const timer = setTimeout(this.wake, waitMs(failures, Math.random()));
+        await wait;
+        clearTimeout(timer);
+      } else await wait;
+    }
+  }
+
+  private async sendOne(): Promise<Outcome> {
+    if (this.state.isPaused) return 'nothing';
+    this.stopping = new AbortController();
+    const { signal } = this.stopping;
+    return sendNext({
+      store: this.store,
+      attempts: this.attempts,
+      accountId: () => this.accountId,
+      upload: ({ fileId, blob, sha256, mediaType }, eventId, onProgress) =>
+        uploadPhotograph({ photographId: fileId, photo: blob, sha256, mediaType, eventId, onProgress, signal }), // prettier-ignore
+      post: (command) =>
+        signedIn(() =>
+          withRetry(() =>
+            sendJson<Receipt>('POST', '/api/commands', command, { 'idempotency-key': command.commandId }),
+          ),
+        ),
+      onProgress: (commandId, share) =>
+        this.change({ progress: { ...this.state.progress, [commandId]: share } }),
+      onSent: ({ command: { commandId, eventId } }, receipt) => {
+        const message = { kind: 'sent', commandId, eventId, receipt } as const;
+        this.took(message);
+        this.tell(message);
+      },
+    });
+  }
+
+  private took({ commandId, eventId, receipt }: Extract<Message, { kind: 'sent' }>): void {
+    this.receipts.set(commandId, receipt);
+    const progress = Object.fromEntries(
+      Object.entries(this.state.progress).filter(([id]) => id !== commandId),
+    );
+    this.change({ progress, unstored: this.state.unstored.filter((one) => one !== commandId) });
+    for (const listener of this.sentListeners) listener(eventId);
+  }
+
+  private async refresh(): Promise<void> {
+    this.change(await this.store.all());
+  }
+
+  private tell(message: Message): void {
+    this.channel?.postMessage(message);
+  }
+
+  private change(part: Partial<OutboxState>): void {
+    this.state = { ...this.state, ...part };
+    for (const listener of this.listeners) listener();
+  }
+}
+
+export const outbox = new Outbox();
+
+export function useOutbox(): OutboxState {
+  return useSyncExternalStore(outbox.subscribe, outbox.snapshot);
+}

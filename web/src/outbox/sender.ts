@@ -1,0 +1,65 @@
+import type { Receipt } from '@lauta/contract';
+import { ApiProblem } from '../door/http.ts';
+import { SignInGivenUp } from '../door/signInGate.ts';
+import { isDoneAlready, nextEntry } from './nextEntry.ts';
+import type { OutboxEntry, OutboxFile, OutboxStore } from './outboxStore.ts';
+
+/** What a sender needs of the world. */
+export interface SenderParts {
+  store: OutboxStore;
+  /** How often a file did not arrive as it was sent, by command. */
+  attempts: Map<string, number>;
+  accountId: () => string | null;
+  upload: (file: OutboxFile, eventId: string, onProgress: (share: number) => void) => Promise<void>;
+  post: (command: OutboxEntry['command']) => Promise<Receipt>;
+  onProgress: (commandId: string, share: number) => void;
+  /** The server has it; null where it had it already. */
+  onSent: (entry: OutboxEntry, receipt: Receipt | null) => void;
+}
+
+/** What came of one try: sent or refused, it is done with; `away` tries again later; `sign-in` waits for a person. */
+export type Outcome = 'sent' | 'refused' | 'nothing' | 'away' | 'sign-in';
+
+/** What arrived was not what was sent: it is sent again, but not for ever. */
+const DAMAGED = ['checksum-mismatch', 'chunk-size', 'chunk-out-of-place', 'photograph-missing'];
+const MOST_DAMAGED = 5;
+
+/** Sends the next thing that waits: its files first, whole, then the command. Nothing is dropped before the server has it. */
+export async function sendNext(parts: SenderParts): Promise<Outcome> {
+  const { entries } = await parts.store.all();
+  const entry = nextEntry(entries, parts.accountId());
+  if (!entry) return 'nothing';
+  const { commandId, eventId } = entry.command;
+  try {
+    const total = entry.files.reduce((sum, { byteLength }) => sum + byteLength, 0);
+    let before = 0;
+    for (const file of entry.files) {
+      const blob = await parts.store.file(file.fileId);
+      if (!blob) throw new ApiProblem({ type: 'file-gone', title: 'file gone', status: 422 });
+      await parts.upload({ ...file, blob }, eventId, (share) =>
+        parts.onProgress(commandId, (before + share * file.byteLength) / total),
+      );
+      before += file.byteLength;
+    }
+    const receipt = await parts.post(entry.command);
+    await parts.store.remove(commandId);
+    parts.onSent(entry, receipt);
+    return 'sent';
+  } catch (error) {
+    if (error instanceof SignInGivenUp) return 'sign-in';
+    if (!(error instanceof ApiProblem) || error.isPassing || error.problem.status >= 500) return 'away';
+    if (error.type === 'too-many-tries') return 'away';
+    if (DAMAGED.includes(error.type)) {
+      const attempts = (parts.attempts.get(commandId) ?? 0) + 1;
+      parts.attempts.set(commandId, attempts);
+      if (attempts < MOST_DAMAGED) return 'away';
+    }
+    if (isDoneAlready(entry, error.type)) {
+      await parts.store.remove(commandId);
+      parts.onSent(entry, null);
+      return 'sent';
+    }
+    await parts.store.refuse(commandId, error.problem);
+    return 'refused';
+  }
+}
