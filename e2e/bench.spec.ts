@@ -235,7 +235,7 @@ test('a draft outlives going back, a reload and a session that ended', async ({ 
   await context.clearCookies();
   await claim.click();
   await expect(page.getByText('Your session has ended')).toBeVisible();
-  await expect(page.getByLabel('Code on the card')).toHaveValue('TYPED');
+  await expect(page.getByText('kept on this device')).toBeVisible();
   await page
     .getByRole('dialog')
     .getByRole('button', { name: /^Angler/ })

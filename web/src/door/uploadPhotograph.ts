@@ -14,6 +14,8 @@ export interface Upload {
   onProgress: (share: number) => void;
   /** Stops between two chunks; what has arrived is not sent again. */
   signal?: AbortSignal;
+  /** What is done when the session has ended; by default it is asked for a new one. */
+  through?: <T>(act: () => Promise<T>) => Promise<T>;
 }
 
 /** Sends a photograph or clip in chunks; one that broke off goes on where it was. */
@@ -25,10 +27,11 @@ export async function uploadPhotograph({
   mediaType = 'image/jpeg',
   onProgress,
   signal,
+  through = signedIn,
 }: Upload): Promise<void> {
   const path = `/api/photographs/${photographId}`;
   const declared = { photographId, eventId, byteLength: photo.size, sha256, mediaType };
-  const { state, chunkBytes, received } = await signedIn(() =>
+  const { state, chunkBytes, received } = await through(() =>
     withRetry(() => sendJson<PhotographState>('PUT', path, declared)),
   );
   if (state === 'complete') {
@@ -42,7 +45,7 @@ export async function uploadPhotograph({
     if (!there.has(seq)) {
       const chunk = photo.slice(seq * chunkBytes, (seq + 1) * chunkBytes);
       const digest = contentDigest(new Uint8Array(await chunk.arrayBuffer()));
-      await signedIn(() =>
+      await through(() =>
         withRetry(() =>
           ask(`${path}/chunks/${seq}`, {
             method: 'PUT',
@@ -54,7 +57,7 @@ export async function uploadPhotograph({
     }
     onProgress((seq + 1) / (count + 1));
   }
-  await signedIn(() => withRetry(() => sendJson<PhotographState>('POST', `${path}/complete`, {})));
+  await through(() => withRetry(() => sendJson<PhotographState>('POST', `${path}/complete`, {})));
   onProgress(1);
 }
 

@@ -15,7 +15,8 @@ export function OutboxRunner() {
     if (known) setAppClock(known.clockOffsetMs, known.frozenAt);
   }, [known]);
   useEffect(() => outbox.start(), []);
-  useEffect(() => outbox.setAccount(accountId), [accountId]);
+  // Each answer counts, not only another one: after an ended session nothing is sent before it is known who asks.
+  useEffect(() => outbox.setAccount(accountId), [accountId, who.dataUpdatedAt]);
   useEffect(
     () => outbox.onSent((eventId) => void client.invalidateQueries({ queryKey: ['event', eventId] })),
     [client],

@@ -3,7 +3,6 @@ import { describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import { commandSchema, type Receipt } from '@lauta/contract';
 import { ApiProblem } from '../door/http.ts';
-import { SignInGivenUp } from '../door/signInGate.ts';
 import { bytesOf, nextEntry, waitMs } from './nextEntry.ts';
 import { openOutboxStore, type OutboxEntry, type OutboxFile, type OutboxStore } from './outboxStore.ts';
 import { sendNext, type Outcome, type SenderParts } from './sender.ts';
@@ -151,7 +150,7 @@ describe('the sender', () => {
     ['a database that is away', problem('database-away', 503), 'away'],
     ['a server’s fault', problem('server-fault', 500), 'away'],
     ['a page that was stopped', new DOMException('stopped', 'AbortError'), 'away'],
-    ['nobody who signs in', new SignInGivenUp(), 'sign-in'],
+    ['a session that has ended', problem('not-signed-in', 401), 'sign-in'],
   ])('after %s keeps everything, and the same command goes again', async (_what, error, outcome) => {
     const { store, entry } = await held([fileOf('photo')]);
     const { parts, posted } = world(store, [error, RECEIPT]);

@@ -1,7 +1,8 @@
 import { useSyncExternalStore } from 'react';
 import { commandSchema, type CommandBody, type CommandKind, type Receipt } from '@lauta/contract';
-import { makeCommand, signedIn } from '../door/door.ts';
+import { makeCommand } from '../door/door.ts';
 import { sendJson, withRetry } from '../door/http.ts';
+import { askToSignIn } from '../door/signInGate.ts';
 import { uploadPhotograph } from '../door/uploadPhotograph.ts';
 import { waitMs } from './nextEntry.ts';
 import { openOutboxStore, type OutboxEntry, type OutboxFile, type Unreadable } from './outboxStore.ts';
@@ -23,6 +24,8 @@ const PAUSED_KEY = 'lauta-outbox-paused';
 const LOCK = 'lauta-outbox';
 
 type Message = { kind: 'changed' } | { kind: 'sent'; commandId: string; eventId: string; receipt: Receipt | null }; // prettier-ignore
+
+const asItIs = <T>(act: () => Promise<T>): Promise<T> => act();
 
 /** Behind the one door: what was written on this device and goes to the server once, when it can. */
 class Outbox {
@@ -102,6 +105,13 @@ class Outbox {
     this.wake();
   }
 
+  /** Throws away what the server refused, because a person says so. */
+  async drop(commandId: string): Promise<void> {
+    await this.store.remove(commandId);
+    await this.refresh();
+    this.tell({ kind: 'changed' });
+  }
+
   setPaused(isPaused: boolean): void {
     localStorage.setItem(PAUSED_KEY, isPaused ? 'yes' : 'no');
     this.change({ isPaused });
@@ -135,6 +145,11 @@ class Outbox {
       const outcome = await this.sendOne().catch((): Outcome => 'away');
       await this.refresh().catch(() => undefined);
       failures = outcome === 'away' ? failures + 1 : 0;
+      if (outcome === 'sign-in') {
+        // Whoever signs in now may be somebody else: nothing goes before it is known who.
+        this.accountId = null;
+        void askToSignIn().catch(() => undefined);
+      }
       this.change({ trouble: outcome === 'away' || outcome === 'sign-in' ? outcome : null });
       if (outcome === 'sent' || outcome === 'refused') continue;
       const wait = new Promise<void>((resolve) => (this.wakeUp = resolve));
@@ -155,12 +170,10 @@ class Outbox {
       attempts: this.attempts,
       accountId: () => this.accountId,
       upload: ({ fileId, blob, sha256, mediaType }, eventId, onProgress) =>
-        uploadPhotograph({ photographId: fileId, photo: blob, sha256, mediaType, eventId, onProgress, signal }), // prettier-ignore
+        uploadPhotograph({ photographId: fileId, photo: blob, sha256, mediaType, eventId, onProgress, signal, through: asItIs }), // prettier-ignore
       post: (command) =>
-        signedIn(() =>
-          withRetry(() =>
-            sendJson<Receipt>('POST', '/api/commands', command, { 'idempotency-key': command.commandId }),
-          ),
+        withRetry(() =>
+          sendJson<Receipt>('POST', '/api/commands', command, { 'idempotency-key': command.commandId }),
         ),
       onProgress: (commandId, share) =>
         this.change({ progress: { ...this.state.progress, [commandId]: share } }),

@@ -1,6 +1,5 @@
 import type { Receipt } from '@lauta/contract';
 import { ApiProblem } from '../door/http.ts';
-import { SignInGivenUp } from '../door/signInGate.ts';
 import { isDoneAlready, nextEntry } from './nextEntry.ts';
 import type { OutboxEntry, OutboxFile, OutboxStore } from './outboxStore.ts';
 
@@ -46,7 +45,7 @@ export async function sendNext(parts: SenderParts): Promise<Outcome> {
     parts.onSent(entry, receipt);
     return 'sent';
   } catch (error) {
-    if (error instanceof SignInGivenUp) return 'sign-in';
+    if (error instanceof ApiProblem && error.type === 'not-signed-in') return 'sign-in';
     if (!(error instanceof ApiProblem) || error.isPassing || error.problem.status >= 500) return 'away';
     if (error.type === 'too-many-tries') return 'away';
     if (DAMAGED.includes(error.type)) {

@@ -71,8 +71,21 @@ export function ClipSender({
       </div>
     );
   }
-  if (waiting?.refused) return <ProblemNote error={new ApiProblem(waiting.refused)} />;
-  if (sent) {
+  if (waiting?.refused) {
+    return (
+      <div className="grid max-w-md gap-2">
+        <ProblemNote error={new ApiProblem(waiting.refused)} />
+        <button
+          type="button"
+          className="btn h-16"
+          onClick={() => void outbox.drop(waiting.command.commandId)}
+        >
+          Throw it away
+        </button>
+      </div>
+    );
+  }
+  if (sent && outbox.receiptOf(sent) !== undefined) {
     return (
       <p role="status">
         <Signal tone="clear">the clip of the release is with the judges</Signal>
