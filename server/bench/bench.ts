@@ -214,42 +214,80 @@ async function uploadOne(bench: Bench): Promise<string> {
   return photographId;
 }
 
+/** Claims a photograph that is there; again with the same key where its answer is said to be lost. */
+async function claimOne(bench: Bench, photographId: string, times = 1): Promise<void> {
+  const marks = { corners: [[100, 200], [700, 200], [700, 320], [100, 320]], nose: [100, 260], tail: [410, 260] }; // prettier-ignore
+  const commandId = uuidv7();
+  const command = {
+    v: 1,
+    commandId,
+    eventId: bench.eventId,
+    madeAt: new Date().toISOString(),
+    deviceId: uuidv7(),
+    kind: 'catch.claim',
+    body: {
+      catchId: uuidv7(),
+      entrantId: bench.entrantId,
+      speciesId: 'bass',
+      captured: { at: new Date().toISOString(), source: 'device' },
+      photographs: [{ photographId, role: 'board' }],
+      measurement: { kind: 'board', measurementId: uuidv7(), photographId, boardId: 'birch-30in', marks },
+      claimedSteps: 60,
+      identifierCode: null,
+    },
+  };
+  for (let i = 0; i < times; i++)
+    await call(bench, 'POST', '/api/commands', command, { 'idempotency-key': commandId });
+}
+
 /** Claims of photographs that are there already, four at a time over HTTP on loopback. */
 async function claimsPerSecond(bench: Bench, photographIds: readonly string[]): Promise<number> {
-  const marks = { corners: [[100, 200], [700, 200], [700, 320], [100, 320]], nose: [100, 260], tail: [410, 260] }; // prettier-ignore
   const queue = [...photographIds];
   const from = performance.now();
   const one = async (): Promise<void> => {
-    for (let photographId = queue.pop(); photographId; photographId = queue.pop()) {
-      const commandId = uuidv7();
-      const body = {
-        catchId: uuidv7(),
-        entrantId: bench.entrantId,
-        speciesId: 'bass',
-        captured: { at: new Date().toISOString(), source: 'device' },
-        photographs: [{ photographId, role: 'board' }],
-        measurement: { kind: 'board', measurementId: uuidv7(), photographId, boardId: 'birch-30in', marks },
-        claimedSteps: 60,
-        identifierCode: null,
-      };
-      const envelope = {
-        v: 1,
-        commandId,
-        eventId: bench.eventId,
-        madeAt: new Date().toISOString(),
-        deviceId: uuidv7(),
-      };
-      await call(
-        bench,
-        'POST',
-        '/api/commands',
-        { ...envelope, kind: 'catch.claim', body },
-        { 'idempotency-key': commandId },
-      );
-    }
+    for (let photographId = queue.pop(); photographId; photographId = queue.pop())
+      await claimOne(bench, photographId);
   };
   await Promise.all([one(), one(), one(), one()]);
   return (1000 * photographIds.length) / (performance.now() - from);
+}
+
+const DEVICES = 200;
+const CATCHES_EACH = 5;
+const LOOK_MS = 250;
+
+/**
+ * A fleet that comes back into the network at once: each device sends its catches one after the other, every claim
+ * twice, as after a lost answer; somebody looks at the standings meanwhile. One account stands for all devices.
+ */
+async function fleetReturns(bench: Bench, say: (text: string) => void): Promise<void> {
+  const { catches } = bench.lauta.storage.read;
+  const before = await catches.countIn(bench.eventId);
+  const looks: number[] = [];
+  let isOver = false;
+  const spectator = async (): Promise<void> => {
+    while (!isOver) {
+      const from = performance.now();
+      const response = await fetch(`${bench.base}/api/events/${bench.eventId}/standings`);
+      await response.arrayBuffer();
+      looks.push(performance.now() - from);
+      await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
+    }
+  };
+  const device = async (): Promise<void> => {
+    for (let i = 0; i < CATCHES_EACH; i++) await claimOne(bench, await uploadOne(bench), 2);
+  };
+  const from = performance.now();
+  const watching = spectator();
+  await Promise.all(Array.from({ length: DEVICES }, device));
+  const seconds = (performance.now() - from) / 1000;
+  isOver = true;
+  await watching;
+  const arrived = (await catches.countIn(bench.eventId)) - before;
+  const sorted = looks.sort((a, b) => a - b);
+  say(
+    `${DEVICES} devices with ${CATCHES_EACH} catches each at once, every claim sent twice: ${arrived} of ${DEVICES * CATCHES_EACH} catches there after ${seconds.toFixed(0)} s; standings meanwhile in ${sorted[sorted.length >> 1]?.toFixed(0)} ms, at worst ${sorted.at(-1)?.toFixed(0)} ms (${sorted.length} looks)`,
+  );
 }
 
 async function main(): Promise<void> {
@@ -267,6 +305,7 @@ async function main(): Promise<void> {
   for (let i = 0; i < 40 * ROUNDS; i++) photographs.push(await uploadOne(bench));
   say(`photographs of ${(bench.jpeg.length / 1000).toFixed(0)} kB taken, checked and copied, one after the other: ${((1000 * photographs.length) / (performance.now() - from)).toFixed(0)} a second`); // prettier-ignore
   say(`claims over HTTP on loopback, four at a time, durable: ${(await median(() => claimsPerSecond(bench, photographs.splice(0, 40)))).toFixed(0)} a second`); // prettier-ignore
+  await fleetReturns(bench, say);
   await bench.close();
 }
 

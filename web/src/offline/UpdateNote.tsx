@@ -1,6 +1,6 @@
 import { useRegisterSW } from 'virtual:pwa-register/react';
-import { useNow } from '../clock/appClock.ts';
-import { isFishOn } from '../features/water/runningCatch.ts';
+import { useEffect, useState } from 'react';
+import { isFishOn } from '../features/water/fishStore.ts';
 
 const LOOK_AGAIN_MS = 5000;
 
@@ -10,8 +10,15 @@ export function UpdateNote() {
     needRefresh: [isWaiting],
     updateServiceWorker,
   } = useRegisterSW();
-  useNow(LOOK_AGAIN_MS);
-  if (!isWaiting || isFishOn()) return null;
+  const [isFree, setFree] = useState(false);
+  useEffect(() => {
+    if (!isWaiting) return;
+    const look = (): void => void isFishOn().then((isOn) => setFree(!isOn));
+    look();
+    const timer = setInterval(look, LOOK_AGAIN_MS);
+    return () => clearInterval(timer);
+  }, [isWaiting]);
+  if (!isWaiting || !isFree) return null;
   return (
     <p
       role="status"

@@ -30,6 +30,8 @@ describe('what is kept for where there is no network', () => {
     await keptQueries(later, () => 6, 'back').restore();
     expect(later.getQueryData(['event', 'e', 'rules'])).toEqual([{ version: 1 }]);
     expect(later.getQueryData(['event', 'e', 'queue'])).toBeUndefined();
+    // It is shown, and asked for again by whoever shows it.
+    expect(later.getQueryState(['event', 'e', 'rules'])?.isInvalidated).toBe(true);
   });
 
   it('is let go of after a fortnight', async () => {

@@ -59,7 +59,10 @@ export function keptQueries(client: QueryClient, now: () => number = Date.now, n
     /** Puts back what was known; what is too old or of another format is left. */
     restore: async (): Promise<void> => {
       const known = await opened.then((db) => db.get('known', 'client')).catch(() => undefined);
-      if (known?.format === FORMAT && now() - known.atMs < KEPT_MS) hydrate(client, known.state);
+      if (known?.format !== FORMAT || now() - known.atMs >= KEPT_MS) return;
+      hydrate(client, known.state);
+      // However young it is, somebody may have signed in or out since: each page asks again.
+      await client.invalidateQueries({ refetchType: 'none' });
     },
     /** Writes what changes from now on; gives back how to stop it. */
     follow: (): (() => void) => {
@@ -67,7 +70,9 @@ export function keptQueries(client: QueryClient, now: () => number = Date.now, n
       const leave = client.getQueryCache().subscribe(({ query }) => {
         if (!isKept(query)) return;
         clearTimeout(timer);
-        timer = setTimeout(() => void write(), SETTLED_MS);
+        // Who is signed in is written at once.
+        if (query.queryKey[0] === 'who') void write();
+        else timer = setTimeout(() => void write(), SETTLED_MS);
       });
       return () => {
         clearTimeout(timer);

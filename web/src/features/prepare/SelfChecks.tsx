@@ -5,6 +5,8 @@ import { readExif } from '@lauta/core/photo';
 import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
 import { appNow } from '../../clock/appClock.ts';
 import { Signal } from '../../frame/Signal.tsx';
+import { roomForCatches } from '../../offline/room.ts';
+import { useOfflineReady } from '../../offline/useOfflineReady.ts';
 import { measureClockOffset } from './clockOffset.ts';
 import { keepClockOffset } from './preparedness.ts';
 
@@ -14,8 +16,6 @@ type See = (check: SelfCheck, isGood: boolean | null) => void;
 const MOST_OFF_MS = 2000;
 const LEAST_BATTERY = 0.4;
 const CATCHES = 30;
-/** A catch of twelve frames of a phone's usual size, bytes. */
-const CATCH_BYTES = 12 * 4e6;
 
 /** What Lauta itself looks at before launch. */
 export function SelfChecks({
@@ -29,10 +29,11 @@ export function SelfChecks({
   /** Null before the code's time. */
   hasCode: boolean | null;
 }) {
+  const isStored = useOfflineReady();
   useEffect(() => {
-    see('at-hand', isAtHand);
+    see('at-hand', isAtHand === null ? null : isAtHand && isStored);
     see('code', hasCode);
-  }, [see, isAtHand, hasCode]);
+  }, [see, isAtHand, isStored, hasCode]);
   return (
     <section aria-labelledby="self-checks">
       <h2 id="self-checks">Lauta looks itself</h2>
@@ -41,10 +42,12 @@ export function SelfChecks({
         <Clock see={see} />
         <Battery see={see} />
         <Storage see={see} />
-        <Line name="On this device" tone={isAtHand ? 'clear' : 'look'}>
-          {isAtHand
-            ? 'Event, rules, boards and code are fetched.'
-            : 'Still being fetched: stay where there is a network.'}
+        <Line name="On this device" tone={isAtHand && isStored ? 'clear' : 'look'}>
+          {!isAtHand
+            ? 'Still being fetched: stay where there is a network.'
+            : isStored
+              ? 'Event, rules, boards, code and all pages are here: they work without a network.'
+              : 'Event, rules, boards and code are fetched; the pages are not stored yet.'}
         </Line>
       </ul>
     </section>
@@ -233,10 +236,7 @@ function Battery({ see }: { see: See }) {
 function Storage({ see }: { see: See }) {
   const [room, setRoom] = useState<number | 'unknown' | null>(null);
   useEffect(() => {
-    const asked = 'storage' in navigator ? navigator.storage.estimate() : Promise.reject(new Error('none'));
-    asked
-      .then(({ quota = 0, usage = 0 }) => setRoom(Math.floor((quota - usage) / CATCH_BYTES)))
-      .catch(() => setRoom('unknown'));
+    void roomForCatches().then((found) => setRoom(found ?? 'unknown'));
   }, []);
   const isGood = typeof room === 'number' ? room >= CATCHES : null;
   useEffect(() => see('storage', isGood), [see, isGood]);

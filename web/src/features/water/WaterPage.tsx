@@ -30,7 +30,8 @@ import { ReadyGate } from './ReadyGate.tsx';
 import { TapeBench } from '../tape/TapeBench.tsx';
 import { useTapeDraft } from '../tape/tapeDraft.ts';
 import { ReleaseSender } from './ReleaseSender.tsx';
-import { freshCatch, handlingOf, useRunningCatch } from './runningCatch.ts';
+import { freshCatch, handlingOf } from './runningCatch.ts';
+import { useRunningCatch } from './useRunningCatch.ts';
 import { recallCameraChoices, rememberCameraChoices, type CameraChoices } from '../camera/cameraChoices.ts';
 import { FrameStrip } from '../camera/FrameStrip.tsx';
 import { PortraitStrip } from '../camera/PortraitStrip.tsx';
@@ -41,6 +42,7 @@ import { useWakeLock } from '../camera/useWakeLock.ts';
 import { CatchCamera, filmOf } from './CatchCamera.tsx';
 import { PhotoSource } from '../photo/PhotoSource.tsx';
 import { SimulatedCamera } from '../photo/SimulatedCamera.tsx';
+import { RoomNote } from './RoomNote.tsx';
 import { WaitingFish } from './WaitingFish.tsx';
 import { dayOfNow } from './dayOfNow.ts';
 import { newDraft, useDraft } from './draft.ts';
@@ -68,7 +70,7 @@ export function WaterPage() {
   const card = useMemo(() => (payload === null ? null : parsePayload(payload)), [payload]);
   const [claimed, setClaimed] = useState<Claimed | null>(null);
   const [chosenSpecies, setChosenSpecies] = useState<string | null>(null);
-  const { running, put: putRunning, waiting, changeTo } = useRunningCatch(eventId);
+  const { isKnown, running, put: putRunning, waiting, changeTo } = useRunningCatch(eventId);
   const care = useCareChoices();
   const { phase, lifts } = clockOf(running.events, 0);
   const isOn = running.events.length > 0;
@@ -140,7 +142,7 @@ export function WaterPage() {
 
   if (hasFailed(rules)) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
   if (hasFailed(stored)) return <Failed error={stored.error} retry={() => void stored.refetch()} />;
-  if (rules.isPending || stored.isPending || draft === undefined)
+  if (rules.isPending || stored.isPending || draft === undefined || !isKnown)
     return <Loading what="Laying the board ready" />;
   if (!place.entrantId) {
     return (
@@ -363,6 +365,7 @@ export function WaterPage() {
       </div>
       {claimed && <ClaimedNote claimed={claimed} eventId={eventId} step={sheet.measure.step} />}
       <OutboxPanel accountId={who.data?.account?.accountId ?? null} except={claimed?.commandId ?? null} />
+      <RoomNote catchId={running.catchId} />
       {thrown && frames?.length === 0 && (
         <p role="status">
           {thrown.length} frames were thrown away.{' '}
