@@ -135,6 +135,12 @@ export function WaterPage() {
   // The best of the burst goes to the bench by itself, once the fish is back in the water.
   const isReady = isInWater && !isReshooting && draft === null && choices !== null && !running.isClaimed;
   const best = isReady && (!isBursting || proposal.isFaultless) ? proposal.best : null;
+  const { entries } = useOutbox();
+  // A page that was killed between the outbox and the draft comes back with both: the outbox has it.
+  const isKeptAlready = entries.some(({ command }) => command.commandId === draft?.commandId);
+  useEffect(() => {
+    if (isKeptAlready) put(null);
+  }, [isKeptAlready, put]);
   const latestPropose = useLatest(propose);
   useEffect(() => {
     if (best) latestPropose.current(best);
@@ -266,7 +272,7 @@ export function WaterPage() {
       }}
     />
   );
-  if (draft && !isReshooting && isInWater) {
+  if (draft && !isKeptAlready && !isReshooting && isInWater) {
     const bench = (
       <ClaimBench
         draft={draft}
