@@ -133,11 +133,18 @@ export function WaterPage() {
     });
   };
   // The best of the burst goes to the bench by itself, once the fish is back in the water.
-  const isReady = isInWater && !isReshooting && draft === null && choices !== null && !running.isClaimed;
+  // The next fish takes this one's place a moment after the claim: until then its frames are no new proposal.
+  const isJustClaimed = claimed?.catchId === running.catchId;
+  const isReady =
+    isInWater && !isReshooting && draft === null && choices !== null && !running.isClaimed && !isJustClaimed;
   const best = isReady && (!isBursting || proposal.isFaultless) ? proposal.best : null;
   const { entries } = useOutbox();
   // A page that was killed between the outbox and the draft comes back with both: the outbox has it.
-  const isKeptAlready = entries.some(({ command }) => command.commandId === draft?.commandId);
+  const isKeptAlready =
+    draft !== null &&
+    draft !== undefined &&
+    (outbox.receiptOf(draft.commandId) !== undefined ||
+      entries.some(({ command }) => command.commandId === draft.commandId));
   useEffect(() => {
     if (isKeptAlready) put(null);
   }, [isKeptAlready, put]);
