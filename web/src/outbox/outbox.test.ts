@@ -5,7 +5,7 @@ import { commandSchema, type Receipt } from '@lauta/contract';
 import { ApiProblem } from '../door/http.ts';
 import { bytesOf, nextEntry, waitMs } from './nextEntry.ts';
 import { openOutboxStore, type OutboxEntry, type OutboxFile, type OutboxStore } from './outboxStore.ts';
-import { sendNext, type Outcome, type SenderParts } from './sender.ts';
+import { sendNext, sendingLoop, type Outcome, type SenderParts } from './sender.ts';
 
 const EVENT = '0190c1d2-0000-7000-8000-000000000002';
 let order = 0;
@@ -198,5 +198,51 @@ describe('the sender', () => {
     expect(await sendNext(parts)).toBe('refused');
     expect(posted).toEqual([]);
     expect((await store.all()).entries).toMatchObject([{ refused: { type: 'file-gone' } }]);
+  });
+});
+
+describe('sending, again and again', () => {
+  /** Runs through these outcomes; each may do something while it is tried. */
+  function through(outcomes: [Outcome, (() => void)?][]) {
+    const told: Outcome[] = [];
+    const loop = sendingLoop(
+      async () => {
+        const [outcome, act] = outcomes[told.length] ?? ['nothing'];
+        await Promise.resolve();
+        act?.();
+        return outcome;
+      },
+      async (outcome) => void told.push(outcome),
+      () => false,
+    );
+    const over = loop.run(() => told.length >= outcomes.length);
+    return { told, over, wake: loop.wake };
+  }
+
+  it('goes on at once after what was sent or refused', async () => {
+    const { told, over } = through([['sent'], ['refused'], ['sent']]);
+    await over;
+    expect(told).toEqual(['sent', 'refused', 'sent']);
+  });
+
+  it('does not sleep over what was written while it looked and found nothing', async () => {
+    const found = through([['nothing', () => found.wake()], ['sent']]);
+    await found.over;
+    expect(found.told).toEqual(['nothing', 'sent']);
+  });
+
+  it('sleeps when nothing is left, until it is woken', async () => {
+    const { told, over, wake } = through([['nothing'], ['sent']]);
+    await new Promise((resolve) => setTimeout(resolve, 30));
+    expect(told).toEqual(['nothing']);
+    wake();
+    await over;
+    expect(told).toEqual(['nothing', 'sent']);
+  });
+
+  it('tries again by itself when nobody answered', async () => {
+    const { told, over } = through([['away'], ['sent']]);
+    await over;
+    expect(told).toEqual(['away', 'sent']);
   });
 });

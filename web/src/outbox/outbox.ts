@@ -4,9 +4,8 @@ import { makeCommand } from '../door/door.ts';
 import { sendJson, withRetry } from '../door/http.ts';
 import { askToSignIn } from '../door/signInGate.ts';
 import { uploadPhotograph } from '../door/uploadPhotograph.ts';
-import { waitMs } from './nextEntry.ts';
 import { openOutboxStore, type OutboxEntry, type OutboxFile, type Unreadable } from './outboxStore.ts';
-import { sendNext, type Outcome } from './sender.ts';
+import { sendNext, sendingLoop, type Outcome } from './sender.ts';
 
 export interface OutboxState {
   /** What waits, in the order in which it was written. */
@@ -36,7 +35,16 @@ class Outbox {
   private channel: BroadcastChannel | null = null;
   private readonly attempts = new Map<string, number>();
   private accountId: string | null = null;
-  private wakeUp: () => void = () => undefined;
+  /** Who wrote last: what is written after a session has ended is still theirs. */
+  private writerId: string | null = null;
+  private isKnownWho = false;
+  /** Whether this tab sends. */
+  private isSender = false;
+  private readonly loop = sendingLoop(
+    () => this.sendOne(),
+    (outcome) => this.tried(outcome),
+    () => this.state.isPaused,
+  );
   private stopping = new AbortController();
   private state: OutboxState = {
     entries: [],
@@ -66,8 +74,9 @@ class Outbox {
 
   /** Who is signed in: only what that account wrote is sent. */
   setAccount(accountId: string | null): void {
-    if (accountId === this.accountId) return;
     this.accountId = accountId;
+    this.writerId = accountId ?? this.writerId;
+    this.isKnownWho = true;
     this.wake();
   }
 
@@ -78,11 +87,11 @@ class Outbox {
     body: CommandBody<K>,
     { commandId, files = [] }: { commandId?: string; files?: readonly OutboxFile[] } = {},
   ): Promise<string> {
-    if (!this.accountId) throw new Error('outbox: expected someone who is signed in');
+    if (!this.writerId) throw new Error('outbox: expected someone who has signed in');
     const command = commandSchema.parse(makeCommand(kind, eventId, body, commandId));
     const entry: OutboxEntry = {
       command,
-      accountId: this.accountId,
+      accountId: this.writerId,
       order: Math.max(Date.now(), (this.state.entries.at(-1)?.order ?? 0) + 1),
       files: files.map(({ fileId, sha256, mediaType, blob }) => ({ fileId, sha256, mediaType, byteLength: blob.size })), // prettier-ignore
       refused: null,
@@ -90,7 +99,11 @@ class Outbox {
     // Asked once: what waits here must not be cleared away for want of room.
     void navigator.storage?.persist?.().catch(() => false);
     const { isStored } = await this.store.put(entry, files);
-    if (!isStored) this.change({ unstored: [...this.state.unstored, command.commandId] });
+    if (!isStored) {
+      this.change({ unstored: [...this.state.unstored, command.commandId] });
+      // No other tab knows of it.
+      if (!this.isSender) void this.run();
+    }
     await this.refresh();
     this.tell({ kind: 'changed' });
     this.wake();
@@ -102,6 +115,7 @@ class Outbox {
     this.attempts.delete(commandId);
     await this.store.refuse(commandId, null);
     await this.refresh();
+    this.tell({ kind: 'changed' });
     this.wake();
   }
 
@@ -114,13 +128,21 @@ class Outbox {
 
   setPaused(isPaused: boolean): void {
     localStorage.setItem(PAUSED_KEY, isPaused ? 'yes' : 'no');
+    this.takePause();
+    this.tell({ kind: 'changed' });
+  }
+
+  /** Whether sending is paused is said in one tab and holds in all. */
+  private takePause(): void {
+    const isPaused = localStorage.getItem(PAUSED_KEY) === 'yes';
+    if (isPaused === this.state.isPaused) return;
     this.change({ isPaused });
     // What is under way stops between two chunks; what has arrived is not sent again.
     if (isPaused) this.stopping.abort();
     else this.wake();
   }
 
-  readonly wake = (): void => this.wakeUp();
+  private readonly wake = (): void => this.loop.wake();
 
   /** Sends as long as the page lives; of several tabs one does, and the next when that is closed. */
   start(): void {
@@ -128,9 +150,10 @@ class Outbox {
     this.channel = new BroadcastChannel('lauta-outbox');
     this.channel.onmessage = ({ data }: MessageEvent<Message>) => {
       if (data.kind === 'sent') this.took(data);
+      this.takePause();
       void this.refresh().then(this.wake);
     };
-    this.change({ isPaused: localStorage.getItem(PAUSED_KEY) === 'yes' });
+    this.takePause();
     window.addEventListener('online', this.wake);
     void this.refresh();
     const run = (): Promise<void> => this.run();
@@ -139,26 +162,20 @@ class Outbox {
     else void run();
   }
 
+  /** Several may run: the server takes each command once. */
   private async run(): Promise<void> {
-    let failures = 0;
-    for (;;) {
-      const outcome = await this.sendOne().catch((): Outcome => 'away');
-      await this.refresh().catch(() => undefined);
-      failures = outcome === 'away' ? failures + 1 : 0;
-      if (outcome === 'sign-in') {
-        // Whoever signs in now may be somebody else: nothing goes before it is known who.
-        this.accountId = null;
-        void askToSignIn().catch(() => undefined);
-      }
-      this.change({ trouble: outcome === 'away' || outcome === 'sign-in' ? outcome : null });
-      if (outcome === 'sent' || outcome === 'refused') continue;
-      const wait = new Promise<void>((resolve) => (this.wakeUp = resolve));
-      if (outcome === 'away' && !this.state.isPaused) {
-        const timer = setTimeout(this.wake, waitMs(failures, Math.random()));
-        await wait;
-        clearTimeout(timer);
-      } else await wait;
+    this.isSender = true;
+    await this.loop.run();
+  }
+
+  private async tried(outcome: Outcome): Promise<void> {
+    // Whoever signs in now may be somebody else: nothing goes before it is known who.
+    if (outcome === 'sign-in') {
+      this.isKnownWho = false;
+      void askToSignIn().catch(() => undefined);
     }
+    this.change({ trouble: outcome === 'away' || outcome === 'sign-in' ? outcome : null });
+    await this.refresh().catch(() => undefined);
   }
 
   private async sendOne(): Promise<Outcome> {
@@ -168,7 +185,7 @@ class Outbox {
     return sendNext({
       store: this.store,
       attempts: this.attempts,
-      accountId: () => this.accountId,
+      accountId: () => (this.isKnownWho ? this.accountId : null),
       upload: ({ fileId, blob, sha256, mediaType }, eventId, onProgress) =>
         uploadPhotograph({ photographId: fileId, photo: blob, sha256, mediaType, eventId, onProgress, signal, through: asItIs }), // prettier-ignore
       post: (command) =>

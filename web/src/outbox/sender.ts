@@ -1,6 +1,6 @@
 import type { Receipt } from '@lauta/contract';
 import { ApiProblem } from '../door/http.ts';
-import { isDoneAlready, nextEntry } from './nextEntry.ts';
+import { isDoneAlready, nextEntry, waitMs } from './nextEntry.ts';
 import type { OutboxEntry, OutboxFile, OutboxStore } from './outboxStore.ts';
 
 /** What a sender needs of the world. */
@@ -61,4 +61,37 @@ export async function sendNext(parts: SenderParts): Promise<Outcome> {
     await parts.store.refuse(commandId, error.problem);
     return 'refused';
   }
+}
+
+/**
+ * Sends for as long as it is let: at once after what was sent or refused, after a while when nobody answered, and
+ * otherwise when it is woken.
+ * @param trySend sends the next thing that waits
+ * @param tell told what came of each try, before the next
+ */
+export function sendingLoop(
+  trySend: () => Promise<Outcome>,
+  tell: (outcome: Outcome) => Promise<void>,
+  isPaused: () => boolean,
+) {
+  const sleepers = new Set<() => void>();
+  const wake = (): void => {
+    for (const rise of sleepers) rise();
+    sleepers.clear();
+  };
+  const run = async (isOver: () => boolean = () => false): Promise<void> => {
+    let failures = 0;
+    while (!isOver()) {
+      // Made before the try: what is written while that runs is not slept over.
+      const woken = new Promise<void>((resolve) => sleepers.add(resolve));
+      const outcome = await trySend().catch((): Outcome => 'away');
+      failures = outcome === 'away' ? failures + 1 : 0;
+      await tell(outcome);
+      if (outcome === 'sent' || outcome === 'refused') continue;
+      const timer = outcome === 'away' && !isPaused() ? setTimeout(wake, waitMs(failures, Math.random())) : undefined; // prettier-ignore
+      await woken;
+      clearTimeout(timer);
+    }
+  };
+  return { run, wake };
 }
