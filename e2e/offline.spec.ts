@@ -6,14 +6,27 @@ const waiting = (page: Page) => page.getByRole('region', { name: 'Waiting to be 
 const own = (page: Page) => page.getByRole('region', { name: 'Your catches' }).getByRole('listitem');
 const WRITES = [/\/api\/photographs\//, /\/api\/commands$/];
 
-/** How many catches of the own the server knows. */
-async function total(page: Page): Promise<number> {
-  const eventId = /events\/([^/]+)/.exec(page.url())?.[1] ?? '';
-  return page.evaluate(async (id) => {
-    const answer = await fetch(`/api/events/${id}/own-catches`);
-    return ((await answer.json()) as { total: number }).total;
-  }, eventId);
+/** The catches that wait on this device: other tests claim for the same angler meanwhile. */
+function kept(page: Page): Promise<string[]> {
+  return page.evaluate(
+    () =>
+      new Promise<string[]>((resolve, reject) => {
+        const opening = indexedDB.open('lauta-outbox');
+        opening.onerror = () => reject(new Error('outbox: expected to open'));
+        opening.onsuccess = () => {
+          const asked = opening.result.transaction('entries').objectStore('entries').getAll();
+          asked.onsuccess = () => {
+            opening.result.close();
+            resolve((asked.result as { command: { body: { catchId: string } } }[]).map(({ command }) => command.body.catchId)); // prettier-ignore
+          };
+        };
+      }),
+  );
 }
+
+/** What the server answers about a catch. */
+const statusOf = (page: Page, catchId: string): Promise<number> =>
+  page.evaluate(async (id) => (await fetch(`/api/catches/${id}`)).status, catchId);
 
 /** Nobody answers what is written; what is read is answered as ever. */
 async function cutWrites(context: BrowserContext): Promise<() => Promise<void>> {
@@ -40,11 +53,12 @@ test('a claim without an answer is safe on the device, survives a reload and two
   const water = `${page.url()}/water`;
   await page.goto(water);
   await expect(own(page).first()).toBeVisible();
-  const before = await total(page);
   const mend = await cutWrites(context);
   const length = await claimOne(page);
   await expect(page.getByText('is safe here and on its way to the judges.')).toBeVisible();
   await expect(page.getByText('kept on this device')).toBeVisible();
+  const [catchId = ''] = await kept(page);
+  expect(await statusOf(page, catchId)).toBe(404);
   await axe(page);
 
   await page.reload();
@@ -66,9 +80,10 @@ test('a claim without an answer is safe on the device, survives a reload and two
   await page.getByRole('button', { name: 'Send again' }).tap();
   await other.close();
   await expect(waiting(page)).toHaveCount(0, { timeout: 30_000 });
-  expect(await total(page)).toBe(before + 1);
-  await expect(own(page).first()).toContainText(length);
+  expect(await statusOf(page, catchId)).toBe(200);
+  await expect(page.locator(`a[href$="${catchId}"]`)).toContainText(length);
   expect(claims).toBe(1);
+  expect(await kept(page)).toEqual([]);
   await context.close();
 });
 
@@ -80,7 +95,6 @@ test('after one visit the water works cold without a network, and what was claim
   const water = `${page.url()}/water`;
   await page.goto(water);
   await expect(own(page).first()).toBeVisible();
-  const before = await total(page);
   await page.evaluate(async () => {
     await navigator.serviceWorker.ready;
     while (!navigator.serviceWorker.controller) await new Promise((resolve) => setTimeout(resolve, 50));
@@ -101,11 +115,13 @@ test('after one visit the water works cold without a network, and what was claim
   await claimOne(cold);
   await expect(cold.getByText('is safe here and on its way to the judges.')).toBeVisible();
   if (process.env['SHOTS']) await cold.screenshot({ path: `${process.env['SHOTS']}/offline.png` });
+  const [catchId = ''] = await kept(cold);
   await cold.reload();
   await expect(waiting(cold)).toContainText('a claim', { timeout: 20_000 });
 
   await context.setOffline(false);
   await expect(waiting(cold)).toHaveCount(0, { timeout: 60_000 });
-  expect(await total(cold)).toBe(before + 1);
+  expect(await statusOf(cold, catchId)).toBe(200);
+  expect(await kept(cold)).toEqual([]);
   await context.close();
 });
