@@ -3,6 +3,7 @@ import { CLIP_LIMITS } from '@lauta/contract';
 import { hashHex } from '@lauta/core/ledger';
 import { ApiProblem } from '../../door/http.ts';
 import { outbox, useOutbox } from '../../outbox/outbox.ts';
+import { FileInput } from '../../frame/FileInput.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { useFrames, type Frame } from '../camera/frames.ts';
@@ -124,17 +125,11 @@ export function ClipSender({
         </p>
       )}
       <ProblemNote error={error} />
-      <input
+      <FileInput
         ref={input}
-        type="file"
+        label="File with the clip"
         accept="video/webm,video/mp4"
-        aria-label="File with the clip"
-        className="hidden"
-        onChange={({ currentTarget }) => {
-          const file = currentTarget.files?.[0];
-          currentTarget.value = '';
-          if (file) void choose(file);
-        }}
+        onFile={(file) => void choose(file)}
       />
     </section>
   );

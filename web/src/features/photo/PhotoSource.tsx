@@ -1,4 +1,5 @@
 import { useRef, type ReactNode } from 'react';
+import { FileInput } from '../../frame/FileInput.tsx';
 
 /** Takes a photograph with the phone's own camera, or a file that is there already. */
 export function PhotoSource({
@@ -23,12 +24,6 @@ export function PhotoSource({
 }) {
   const camera = useRef<HTMLInputElement>(null);
   const file = useRef<HTMLInputElement>(null);
-  const take = (input: HTMLInputElement): void => {
-    const photo = input.files?.[0];
-    // The same file may be chosen again after it was put away.
-    input.value = '';
-    if (photo) onPhoto(photo);
-  };
   return (
     <div
       className={`grid grid-cols-2 gap-2 lg:grid-cols-3 ${isDocked ? 'bg-base-100 border-base-300 max-lg:sticky max-lg:bottom-16 max-lg:z-10 max-lg:-mx-4 max-lg:border-t max-lg:px-4 max-lg:py-3' : ''}`}
@@ -64,23 +59,8 @@ export function PhotoSource({
           With a tape
         </button>
       )}
-      <input
-        ref={camera}
-        type="file"
-        accept="image/jpeg"
-        capture="environment"
-        aria-label={takeLabel}
-        className="hidden"
-        onChange={(event) => take(event.currentTarget)}
-      />
-      <input
-        ref={file}
-        type="file"
-        accept="image/jpeg,.jpg,.jpeg"
-        aria-label="Choose a JPEG"
-        className="hidden"
-        onChange={(event) => take(event.currentTarget)}
-      />
+      <FileInput ref={camera} label={takeLabel} accept="image/jpeg" isCamera onFile={onPhoto} />
+      <FileInput ref={file} label="Choose a JPEG" accept="image/jpeg,.jpg,.jpeg" onFile={onPhoto} />
     </div>
   );
 }

@@ -4,6 +4,7 @@ import { judgeTestShot, type SelfCheck, type TestShot } from '@lauta/core/planni
 import { readExif } from '@lauta/core/photo';
 import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
 import { appNow } from '../../clock/appClock.ts';
+import { FileInput } from '../../frame/FileInput.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { roomForCatches } from '../../offline/room.ts';
 import { useOfflineReady } from '../../offline/useOfflineReady.ts';
@@ -101,17 +102,11 @@ function TestPhotograph({ see }: { see: See }) {
           Open a test photograph
         </button>
       </span>
-      <input
+      <FileInput
         ref={input}
-        type="file"
+        label="Open a test photograph"
         accept="image/jpeg,.jpg,.jpeg"
-        aria-label="Open a test photograph"
-        className="hidden"
-        onChange={({ currentTarget }) => {
-          const photo = currentTarget.files?.[0];
-          currentTarget.value = '';
-          if (photo) void look(photo);
-        }}
+        onFile={(photo) => void look(photo)}
       />
     </Line>
   );

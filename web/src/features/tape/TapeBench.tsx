@@ -14,6 +14,7 @@ import {
   type LengthStepId,
 } from '@lauta/core/units';
 import { appNow } from '../../clock/appClock.ts';
+import { FileInput } from '../../frame/FileInput.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { useInEvent } from '../../frame/inEvent.ts';
 import { useObjectUrl } from '../../frame/useObjectUrl.ts';
@@ -186,18 +187,12 @@ export function TapeBench({
           Photograph reading {draft.readings.length + 1}
         </button>
       )}
-      <input
+      <FileInput
         ref={input}
-        type="file"
+        label="Photograph of a reading"
         accept="image/jpeg"
-        capture="environment"
-        aria-label="Photograph of a reading"
-        className="hidden"
-        onChange={({ currentTarget }) => {
-          const photo = currentTarget.files?.[0];
-          currentTarget.value = '';
-          if (photo) void photograph(photo);
-        }}
+        isCamera
+        onFile={(photo) => void photograph(photo)}
       />
       <p role="status" aria-live="polite">
         {taken ? (
