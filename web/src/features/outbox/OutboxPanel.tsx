@@ -17,7 +17,8 @@ export function OutboxPanel({
   except?: string | null;
 }) {
   const { entries, unreadable, progress, trouble, isPaused, unstored } = useOutbox();
-  const shown = entries.filter(({ command }) => command.commandId !== except);
+  // What was refused wants a person, wherever else it is spoken of.
+  const shown = entries.filter(({ command, refused }) => refused !== null || command.commandId !== except);
   if (shown.length === 0 && unreadable.length === 0) return null;
   const bytes = shown.reduce((sum, entry) => sum + bytesOf(entry), 0);
   return (

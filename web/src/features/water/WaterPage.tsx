@@ -6,7 +6,6 @@ import { clockOf, tapped } from '@lauta/core/care';
 import type { GateStep } from '@lauta/core/planning';
 import { formatSteps } from '@lauta/core/units';
 import { appNow, useNow } from '../../clock/appClock.ts';
-import { ApiProblem } from '../../door/http.ts';
 import { outbox, useOutbox } from '../../outbox/outbox.ts';
 import { OutboxPanel } from '../outbox/OutboxPanel.tsx';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
@@ -140,11 +139,10 @@ export function WaterPage() {
   const best = isReady && (!isBursting || proposal.isFaultless) ? proposal.best : null;
   const { entries } = useOutbox();
   // A page that was killed between the outbox and the draft comes back with both: the outbox has it.
-  const isKeptAlready =
-    draft !== null &&
-    draft !== undefined &&
-    (outbox.receiptOf(draft.commandId) !== undefined ||
-      entries.some(({ command }) => command.commandId === draft.commandId));
+  const isKeptAlready = draft
+    ? outbox.receiptOf(draft.commandId) !== undefined ||
+      entries.some(({ command }) => command.commandId === draft.commandId)
+    : false;
   useEffect(() => {
     if (isKeptAlready) put(null);
   }, [isKeptAlready, put]);
@@ -171,10 +169,10 @@ export function WaterPage() {
   }
   // The bench compares the card in the picture with this one: it waits for it.
   if (identifiers.isPending) return <Loading what="Fetching the card of the day" />;
-  const begin = (photo: Blob, isFromOutside = true): void => {
+  const begin = (photo: Blob): void => {
     setClaimed(null);
     setReshotAfter(null);
-    put({ ...newDraft(running.catchId, photo, appNow(), choices), isFromOutside });
+    put(newDraft(running.catchId, photo, appNow(), choices));
   };
   const claimedNow = (done: Claimed): void => {
     put(null);
@@ -456,7 +454,7 @@ function ClaimedNote({
   const [isWithdrawn, setWithdrawn] = useState(false);
   const [error, setError] = useState<unknown>(null);
   const { catchId, commandId, claimedSteps } = claimed;
-  const { entries, progress } = useOutbox();
+  const { entries, progress, unstored } = useOutbox();
   const receipt = outbox.receiptOf(commandId);
   const waiting = entries.find(({ command }) => command.commandId === commandId) ?? null;
   const marks = (receipt?.result['marks'] ?? []) as CatchMark[];
@@ -478,7 +476,9 @@ function ClaimedNote({
           : isWithdrawn
             ? 'withdrawn'
             : waiting
-              ? 'kept on this device'
+              ? unstored.includes(commandId)
+                ? 'this browser stores nothing more'
+                : 'kept on this device'
               : 'claimed'}
       </Signal>
       <p className="text-lg">
@@ -486,7 +486,11 @@ function ClaimedNote({
         {isWithdrawn
           ? 'is taken back.'
           : waiting
-            ? 'is safe here and on its way to the judges.'
+            ? waiting.refused
+              ? 'is safe here. What the server says of it stands below.'
+              : unstored.includes(commandId)
+                ? 'is held by this page alone: keep it open until it is sent.'
+                : 'is safe here and on its way to the judges.'
             : receipt
               ? `is with the judges, entry ${receipt.seq} of the ledger.`
               : 'was claimed already, perhaps in another tab.'}
@@ -499,7 +503,6 @@ function ClaimedNote({
           aria-label="Share that has arrived"
         />
       )}
-      {waiting?.refused && <ProblemNote error={new ApiProblem(waiting.refused)} />}
       {marks.map((mark) => (
         <p key={mark} className="text-warning font-semibold">
           Marked for the judge: {MARK_WORDS[mark]}.
