@@ -17,7 +17,7 @@ function kept(page: Page): Promise<string[]> {
           const asked = opening.result.transaction('entries').objectStore('entries').getAll();
           asked.onsuccess = () => {
             opening.result.close();
-            resolve((asked.result as { command: { body: { catchId: string } } }[]).map(({ command }) => command.body.catchId)); // prettier-ignore
+            resolve((asked.result as { command: { kind: string; body: { catchId: string } } }[]).filter(({ command }) => command.kind === 'catch.claim').map(({ command }) => command.body.catchId)); // prettier-ignore
           };
         };
       }),

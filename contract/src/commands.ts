@@ -2,8 +2,10 @@ import { z } from 'zod';
 import { ROLES } from '@lauta/core/people';
 import { boardSchema } from './board.ts';
 import { handlingSchema } from './care.ts';
+import { announceCatchSchema, askFramesSchema, sendFrameSchema, tellCapturesSchema } from './custody.ts';
 import { benchNotesSchema, marksSchema } from './photo.ts';
 import { infractionSchema, ruleSheetSchema } from './rules.ts';
+import { publishWatersSchema } from './waters.ts';
 
 /** Version of the envelope and bodies below. The server goes on accepting every version that has landed. */
 export const COMMAND_VERSION = 1;
@@ -190,11 +192,16 @@ export const commandSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...envelope, kind: z.literal('rules.publish'), body: publishRulesSchema }),
   z.strictObject({ ...envelope, kind: z.literal('board.add'), body: addBoardSchema }),
   z.strictObject({ ...envelope, kind: z.literal('people.add'), body: addPersonSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('waters.publish'), body: publishWatersSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('captures.tell'), body: tellCapturesSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('catch.announce'), body: announceCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.claim'), body: claimCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.judge'), body: judgeCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.answer'), body: answerRequestSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.handle'), body: handleCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.clip'), body: clipCatchSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('frames.ask'), body: askFramesSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('frame.send'), body: sendFrameSchema }),
   z.strictObject({ ...envelope, kind: z.literal('codes.reveal'), body: revealCodesSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.withdraw'), body: withdrawCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.restore'), body: restoreCatchSchema }),

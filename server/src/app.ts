@@ -7,6 +7,7 @@ import { pinoHttp } from 'pino-http';
 import { addBoardRoutes } from './board/boardRoutes.ts';
 import { addCatchRoutes } from './catch/catchRoutes.ts';
 import { addCommandRoutes } from './command/commandRoutes.ts';
+import { addCustodyRoutes } from './custody/custodyRoutes.ts';
 import { addEventRoutes } from './event/eventRoutes.ts';
 import { problemHandler, sendProblem } from './http/problem.ts';
 import { RouteTable, type RouteLine } from './http/routeTable.ts';
@@ -17,6 +18,7 @@ import { addStreamRoutes } from './live/streamRoutes.ts';
 import { addPeopleRoutes, type SignInLimits } from './people/peopleRoutes.ts';
 import { addPhotographRoutes } from './photo/photographRoutes.ts';
 import { addStandingsRoutes } from './scoring/standingsRoutes.ts';
+import { addWatersRoutes } from './waters/watersRoutes.ts';
 
 export interface AppOptions extends SignInLimits {
   logger: Logger;
@@ -84,6 +86,8 @@ export function createApp(lauta: Lauta, options: AppOptions): { app: Express; ro
   addStandingsRoutes(table);
   addCatchRoutes(table);
   addPhotographRoutes(table);
+  addCustodyRoutes(table);
+  addWatersRoutes(table);
   addLedgerRoutes(table);
   addStreamRoutes(table);
   addCommandRoutes(table);

@@ -2,16 +2,20 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import type { CommandKind } from '@lauta/contract';
 import { SHIPPED_BOARDS } from '@lauta/core/photo';
+import { openDevice } from './device.ts';
 import {
   HANDLING,
   NOBODY,
+  NOON,
   claim,
   claimBody,
   commandOf,
+  done,
   holdEvent,
   judge,
   openWorld,
   send,
+  sendCommand,
   takePart,
   upload,
   uploadClip,
@@ -58,6 +62,14 @@ const ROUTES: { route: string; may: readonly Who[]; call: (place: Place) => stri
   { route: 'get /api/events/:eventId/own-catches.csv', may: SIGNED_IN, call: ({ event }) => `/api/events/${event.eventId}/own-catches.csv` },
   { route: 'get /api/catches/:catchId', may: ['director', 'judge', 'angler'], call: ({ catchId }) => `/api/catches/${catchId}` },
   { route: 'get /api/catches/:catchId/bench-reading', may: ['judge', 'angler'], call: ({ catchId }) => `/api/catches/${catchId}/bench-reading` },
+  { route: 'get /api/catches/:catchId/custody', may: ['judge'], call: ({ catchId }) => `/api/catches/${catchId}/custody` },
+  { route: 'get /api/events/:eventId/announced', may: ['judge'], call: ({ event }) => `/api/events/${event.eventId}/announced` },
+  { route: 'get /api/events/:eventId/asked-frames', may: SIGNED_IN, call: ({ event }) => `/api/events/${event.eventId}/asked-frames` },
+  { route: 'get /api/events/:eventId/waters', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/waters` },
+  { route: 'get /api/own-keys', may: SIGNED_IN, call: () => '/api/own-keys' },
+  // Who may register and strike off what is tested with real keys.
+  { route: 'post /api/own-keys', may: [], call: () => '/api/own-keys', body: {} },
+  { route: 'post /api/own-keys/:keyId/revoke', may: [], call: () => `/api/own-keys/${'a'.repeat(64)}/revoke`, body: { why: 'lost' } },
   { route: 'put /api/photographs/:photographId', may: [], call: ({ photographId }) => `/api/photographs/${photographId}`, body: {} },
   { route: 'put /api/photographs/:photographId/chunks/:seq', may: ['angler'], call: ({ photographId }) => `/api/photographs/${photographId}/chunks/0` },
   { route: 'post /api/photographs/:photographId/complete', may: ['angler'], call: ({ photographId }) => `/api/photographs/${photographId}/complete`, body: {} },
@@ -147,6 +159,11 @@ describe('every command', () => {
     'rules.publish': ['director'],
     'board.add': ['director'],
     'people.add': ['director'],
+    'waters.publish': ['director'],
+    'captures.tell': ['angler'],
+    'catch.announce': ['angler'],
+    'frames.ask': ['judge'],
+    'frame.send': ['angler'],
     'catch.claim': ['angler'],
     'catch.judge': ['judge'],
     'catch.answer': ['angler'],
@@ -156,6 +173,15 @@ describe('every command', () => {
     'catch.withdraw': ['angler'],
     'catch.restore': ['angler'],
   };
+
+  /** A catch with a frame that its device signed and kept. */
+  async function framesAsked(): Promise<{ catchId: string; captureIds: string[] }> {
+    const { event } = place;
+    const catchId = await claim(world, event);
+    const capture = await (await openDevice(event)).capture({ catchId, photographSha256: 'a'.repeat(64) });
+    await done(sendCommand(world, event.angler, 'captures.tell', event.eventId, { entrantId: event.entrantId, captures: [capture] })); // prettier-ignore
+    return { catchId, captureIds: [capture.statement.captureId] };
+  }
 
   async function bodyOf(kind: CommandKind, eventId: string): Promise<unknown> {
     const { event } = place;
@@ -170,6 +196,19 @@ describe('every command', () => {
         return { accountId: uuidv7(), name: 'New', email: `${uuidv7()}@test.example`, roles: ['angler'] };
       case 'catch.claim':
         return claimBody(world, event.angler, event.eventId, event.entrantId);
+      case 'waters.publish':
+        return { waters: { type: 'FeatureCollection', features: [{ type: 'Feature', properties: { name: 'mere' }, geometry: { type: 'Polygon', coordinates: [[[19, 51], [20, 51], [20, 52], [19, 51]]] } }] } }; // prettier-ignore
+      case 'captures.tell':
+        return { entrantId: event.entrantId, captures: [await (await openDevice(event)).capture({ photographSha256: 'a'.repeat(64) })] }; // prettier-ignore
+      case 'catch.announce':
+        return { catchId: uuidv7(), entrantId: event.entrantId, speciesId: 'bass', capturedAt: NOON, claimedSteps: 60, identifierCode: null, photographs: [{ photographId: uuidv7(), sha256: 'a'.repeat(64), byteLength: 9 }] }; // prettier-ignore
+      case 'frames.ask':
+        return framesAsked();
+      case 'frame.send': {
+        const asked = await framesAsked();
+        await done(sendCommand(world, event.judge, 'frames.ask', event.eventId, asked));
+        return { catchId: asked.catchId, captureId: asked.captureIds[0], photographId: null };
+      }
       case 'catch.judge':
         return { catchId: await claim(world, event), verdictId: uuidv7(), replaces: null, decision: { kind: 'refused', infractions: [], reason: 'Test.' } }; // prettier-ignore
       case 'catch.answer': {

@@ -18,6 +18,7 @@ import { PreparePage } from './features/prepare/PreparePage.tsx';
 import { RulesPage } from './features/rules/RulesPage.tsx';
 import { StandingsPage } from './features/standings/StandingsPage.tsx';
 import { WaterPage } from './features/water/WaterPage.tsx';
+import { WatersPage } from './features/waters/WatersPage.tsx';
 import { InsecureNote } from './offline/InsecureNote.tsx';
 import { UpdateNote } from './offline/UpdateNote.tsx';
 import { OutboxRunner } from './outbox/OutboxRunner.tsx';
@@ -81,6 +82,7 @@ export const routes: RouteObject[] = [
           { path: 'people', element: <PeoplePage /> },
           { path: 'prepare', element: <PreparePage /> },
           { path: 'water', element: <WaterPage /> },
+          { path: 'waters', element: <WatersPage /> },
           { path: 'catches/:catchId', element: <CatchPage /> },
           {
             path: 'judge',

@@ -63,7 +63,10 @@ const GOOD: FileFacts = {
   sessions: [{ fromMs: NOON - 4 * 3_600_000, toMs: NOON + 3 * 3_600_000 }],
   receivedAtMs: NOON,
   madeAtMs: NOON - 5000,
-  waters: { middle: { latitude: 51.052, longitude: 19.018 }, radiusM: 4000 },
+  placeOn: ({ latitude }) =>
+    Math.abs(latitude - 51.052) < 0.03
+      ? { where: 'open', name: 'the mere', awayM: 0 }
+      : { where: 'outside', name: null, awayM: 111_000 * Math.abs(latitude - 51.052) },
   former: { atMs: NOON - 3_600_000, position: { latitude: 51.06, longitude: 19.03 } },
 };
 const verdictOf = (facts: FileFacts, check: FileCheck): string | undefined =>
@@ -91,6 +94,7 @@ describe('findings of a file', () => {
     ['a clock that runs half a minute fast', { exif: { ...GOOD.exif, takenAt: '2026-06-14T10:00:25Z' } }, 'clock-off', 'clear'],
     ['no position', { exif: { ...GOOD.exif, position: null } }, 'place-missing', 'look'],
     ['a position at the equator', { exif: { ...GOOD.exif, position: { latitude: 0, longitude: 0 } } }, 'place-outside', 'fault'],
+    ['a closed bay', { placeOn: () => ({ where: 'closed', name: 'bay', awayM: 400 }) }, 'place-outside', 'fault'],
     ['another lake half an hour before', { former: { atMs: NOON - 1_800_000, position: { latitude: 52.5, longitude: 19 } } }, 'too-far-too-soon', 'fault'],
     ['the thumbnail of another picture', { thumbnailAlike: 0.2 }, 'resaved', 'fault'],
     ['a thumbnail of other proportions', { thumbnailAspect: 1.5 }, 'resaved', 'look'],
@@ -102,7 +106,7 @@ describe('findings of a file', () => {
   });
 
   it('say nothing of waters and ways that nobody has told', () => {
-    const checks = fileFindings({ ...GOOD, waters: null, former: null }).map(({ check }) => check);
+    const checks = fileFindings({ ...GOOD, placeOn: null, former: null }).map(({ check }) => check);
     expect(checks).not.toContain('place-outside');
     expect(checks).not.toContain('too-far-too-soon');
   });

@@ -1,4 +1,5 @@
 import type { FindingVerdict, PhotoExif } from '../photo/index.ts';
+import type { PlaceOnWaters } from '../waters/index.ts';
 
 /** Checks of the file, beside those of the picture; ids are stable. */
 export const FILE_CHECKS = [
@@ -46,8 +47,8 @@ export interface FileFacts {
   receivedAtMs: number;
   /** When the device made the claim, by its own clock set right. */
   madeAtMs: number;
-  /** The event's waters: their middle, and how far they reach; null when nobody has said. */
-  waters: { middle: Position; radiusM: number } | null;
+  /** Where a place lies on the event's waters; null when nobody has drawn them. */
+  placeOn: ((position: Position) => PlaceOnWaters) | null;
   /** The same entrant's capture before this one. */
   former: { atMs: number; position: Position } | null;
 }
@@ -96,23 +97,24 @@ function timeFindings({ exif, sessions, receivedAtMs, madeAtMs }: FileFacts): Fi
   return [has, outside, clock];
 }
 
-function placeFindings({ exif, waters, former }: FileFacts): FileFinding[] {
+function placeFindings({ exif, placeOn, former }: FileFacts): FileFinding[] {
   const { position, takenAt } = exif;
   if (!position) return [finding('place-missing', 'look', 0.9, 'The file has no position.')];
   const found = [finding('place-missing', 'clear', 0.95, 'The file has a position.')];
-  if (waters) {
-    const awayM = distanceM(position, waters.middle) - waters.radiusM;
+  const place = placeOn?.(position);
+  if (place)
     found.push(
-      awayM > POSITION_SLACK_M
+      place.where !== 'open' && place.awayM > POSITION_SLACK_M
         ? finding(
             'place-outside',
             'fault',
             0.85,
-            `It was taken ${(awayM / 1000).toFixed(1)} km outside of the event’s waters.`,
+            place.where === 'closed'
+              ? `It was taken in a closed area${place.name ? `, ${place.name}` : ''}.`
+              : `It was taken ${(place.awayM / 1000).toFixed(1)} km outside of the event’s waters.`,
           )
         : finding('place-outside', 'clear', 0.9, 'It was taken on the event’s waters.'),
     );
-  }
   const takenMs = takenAt === null ? NaN : Date.parse(takenAt);
   if (former && !Number.isNaN(takenMs)) {
     const wayM = Math.max(0, distanceM(position, former.position) - POSITION_SLACK_M);

@@ -1,4 +1,4 @@
-import { isClip, type CatchMark, type CommandBody } from '@lauta/contract';
+import type { CatchMark, CommandBody } from '@lauta/contract';
 import { readBoard, type BoardReading } from '@lauta/core/photo';
 import { findSpecies, sheetOfVersion, versionInForce } from '@lauta/core/rules';
 import { readTape, type TapeReading } from '@lauta/core/tape';
@@ -11,6 +11,7 @@ import type { Photograph } from '../photo/photographStore.ts';
 import { refuse } from '../refusal.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
 import { catchState } from './catchState.ts';
+import { commitmentValue, freeFile } from './freeFile.ts';
 import type { CatchRecord } from './catchStore.ts';
 
 type Claim = CommandBody<'catch.claim'>;
@@ -111,32 +112,6 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
     result: { catchId: claim.catchId, apparentMm: reading.apparentMm, marks },
   };
 };
-
-/** What stands behind a photograph's commitment in the ledger: the original, and the copies that others see. */
-async function commitmentValue({ stores }: CommandContext, photograph: Photograph) {
-  const { photographId, sha256, byteLength } = photograph;
-  return { sha256, byteLength, copies: await stores.photographs.copyHashes(photographId) };
-}
-
-/** An own photograph or clip that has come whole and belongs to no catch yet. */
-async function freeFile(
-  { stores, accountId }: CommandContext,
-  eventId: string,
-  photographId: string,
-  kind: 'photograph' | 'clip',
-): Promise<Photograph> {
-  const photograph = await stores.photographs.find(photographId);
-  if (
-    !photograph?.completedAt ||
-    photograph.eventId !== eventId ||
-    photograph.accountId !== accountId ||
-    isClip(photograph.mediaType) !== (kind === 'clip')
-  ) {
-    refuse('photograph-missing', { photographId });
-  }
-  if (await stores.catches.withPhotograph(photographId)) refuse('photograph-taken', { photographId });
-  return photograph;
-}
 
 async function readMeasurement(
   { stores }: CommandContext,

@@ -134,7 +134,7 @@ async function catchesCsv(
   return undefined;
 }
 
-async function catchScope({ lauta, request }: Asked): Promise<Scope & { eventId: string }> {
+export async function catchScope({ lauta, request }: Asked): Promise<Scope & { eventId: string }> {
   const record = await lauta.storage.read.catches.find(idParameter(request, 'catchId'));
   if (!record) refuse('not-found', { what: 'catch' });
   return { eventId: record.eventId, entrantId: record.entrantId };

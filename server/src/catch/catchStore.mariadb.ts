@@ -1,6 +1,13 @@
-import { and, asc, count, desc, eq, inArray, max, sql } from 'drizzle-orm';
+import { and, asc, count, countDistinct, desc, eq, inArray, isNull, max, ne, sql } from 'drizzle-orm';
 import type { Connection } from '../storage/database.ts';
-import { answers, catchPhotographs, catches, measurements, verdicts } from '../storage/schema.ts';
+import {
+  answers,
+  catchPhotographs,
+  catches,
+  measurements,
+  photographs,
+  verdicts,
+} from '../storage/schema.ts';
 import type { CatchFilter, CatchStore } from './catchStore.ts';
 
 export function mariadbCatchStore(db: Connection): CatchStore {
@@ -16,12 +23,12 @@ export function mariadbCatchStore(db: Connection): CatchStore {
   };
 
   return {
-    async add(record, measurement, photographs) {
+    async add(record, measurement, shown) {
       await db.insert(catches).values(record);
       await db.insert(measurements).values(measurement);
       await db
         .insert(catchPhotographs)
-        .values(photographs.map((one, seq) => ({ catchId: record.catchId, seq, ...one })));
+        .values(shown.map((one, seq) => ({ catchId: record.catchId, seq, ...one })));
     },
     async find(catchId) {
       const [row] = await db.select().from(catches).where(eq(catches.catchId, catchId));
@@ -93,6 +100,23 @@ export function mariadbCatchStore(db: Connection): CatchStore {
         .innerJoin(catches, eq(catches.catchId, catchPhotographs.catchId))
         .where(eq(catchPhotographs.photographId, photographId));
       return row?.record ?? null;
+    },
+    async othersWithFiles(catchId, eventId, sha256s) {
+      if (sha256s.length === 0) return 0;
+      const [row] = await db
+        .select({ total: countDistinct(catchPhotographs.catchId) })
+        .from(photographs)
+        .innerJoin(catchPhotographs, eq(catchPhotographs.photographId, photographs.photographId))
+        .innerJoin(catches, eq(catches.catchId, catchPhotographs.catchId))
+        .where(
+          and(
+            eq(photographs.eventId, eventId),
+            isNull(catches.withdrawnAt),
+            inArray(photographs.sha256, [...sha256s]),
+            ne(catchPhotographs.catchId, catchId),
+          ),
+        );
+      return row?.total ?? 0;
     },
     async addVerdict(verdict) {
       await db.insert(verdicts).values(verdict);

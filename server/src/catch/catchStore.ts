@@ -95,6 +95,8 @@ export interface CatchStore {
   attach(catchId: string, photograph: CatchPhotograph): Promise<void>;
   /** The catch that a photograph belongs to. */
   withPhotograph(photographId: string): Promise<CatchRecord | null>;
+  /** How many other catches of the event have a photograph of just these bytes. */
+  othersWithFiles(catchId: string, eventId: string, sha256s: readonly string[]): Promise<number>;
   addVerdict(verdict: Verdict): Promise<void>;
   verdictsOf(catchId: string): Promise<Verdict[]>;
   /** The last verdict of every catch of an event that has one. */

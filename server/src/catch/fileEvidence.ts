@@ -1,7 +1,11 @@
+import { areasOf } from '@lauta/contract';
 import { fileFindings, type FileFinding } from '@lauta/core/file-evidence';
+import { placeOnWaters } from '@lauta/core/waters';
+import { heardOf } from '../custody/custodyView.ts';
 import { storedFacts } from '../photo/fileFacts.ts';
 import { readOriginal } from '../photo/receivePhotograph.ts';
 import type { Stores } from '../storage/storage.ts';
+import { currentWaters } from '../waters/publishWaters.ts';
 import type { CatchRecord } from './catchStore.ts';
 
 /** What the file of a catch's measurement says for and against itself. */
@@ -14,6 +18,8 @@ export async function fileEvidence(
   const bytes = photograph && (await readOriginal(stores, photograph));
   if (!bytes || !photograph.exif) return [];
   const sessions = await stores.events.sessions(record.eventId);
+  const waters = await currentWaters(stores, record.eventId);
+  const areas = waters && areasOf(waters.waters);
   return fileFindings({
     ...(await storedFacts(bytes)),
     exif: photograph.exif,
@@ -21,10 +27,9 @@ export async function fileEvidence(
       fromMs: linesInAt.getTime(),
       toMs: linesOutAt.getTime(),
     })),
-    receivedAtMs: record.receivedAt.getTime(),
+    receivedAtMs: (await heardOf(stores, record)).getTime(),
     madeAtMs: record.madeAt.getTime(),
-    // Nobody has drawn the event's waters yet.
-    waters: null,
+    placeOn: areas && ((position) => placeOnWaters(areas, position)),
     former: await formerCapture(stores, record),
   });
 }

@@ -11,6 +11,7 @@ import {
   restoreCatch,
   withdrawCatch,
 } from '../catch/catchCommands.ts';
+import { announceCatch, askFrames, sendFrame, tellCaptures } from '../custody/custodyCommands.ts';
 import { createEvent } from '../event/createEvent.ts';
 import { revealCodes } from '../event/revealCodes.ts';
 import type { Lauta } from '../lauta.ts';
@@ -18,6 +19,7 @@ import { addPerson } from '../people/addPerson.ts';
 import { publishRules } from '../rules/publishRules.ts';
 import { refuse } from '../refusal.ts';
 import { isDuplicate } from '../storage/database.ts';
+import { publishWaters } from '../waters/publishWaters.ts';
 import { openPurse, type CommandContext, type Done, type Handler } from './commandContext.ts';
 
 const HANDLERS: { [K in CommandKind]: Handler<K> } = {
@@ -25,11 +27,16 @@ const HANDLERS: { [K in CommandKind]: Handler<K> } = {
   'rules.publish': publishRules,
   'board.add': addBoard,
   'people.add': addPerson,
+  'waters.publish': publishWaters,
+  'captures.tell': tellCaptures,
+  'catch.announce': announceCatch,
   'catch.claim': claimCatch,
   'catch.judge': judgeCatch,
   'catch.answer': answerRequest,
   'catch.handle': handleCatch,
   'catch.clip': clipCatch,
+  'frames.ask': askFrames,
+  'frame.send': sendFrame,
   'codes.reveal': revealCodes,
   'catch.withdraw': withdrawCatch,
   'catch.restore': restoreCatch,

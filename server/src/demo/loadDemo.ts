@@ -11,14 +11,17 @@ import {
 } from '@lauta/core/photo';
 import { stepsReached } from '@lauta/core/rules';
 import { wallTimeOf } from '@lauta/core/schedule';
-import type { Command, CommandBody, CommandKind, Receipt } from '@lauta/contract';
+import type { Command, CommandBody, CommandKind, Receipt, SignedCapture } from '@lauta/contract';
 import { rollDice, seedFor, type PhotoTruth } from '@lauta/sim/camera';
+import { driftOverMere, type SimulatedFix } from '@lauta/sim/position';
 import {
   DEMO_ANGLERS,
   DEMO_EVENT,
   DEMO_OFFICIALS,
   DEMO_SEED,
   DEMO_SHEET,
+  DEMO_WATERS,
+  IN_REED_BAY,
   demoId,
   planDemo,
   type DemoCatch,
@@ -29,7 +32,8 @@ import { applyCommand } from '../command/applyCommand.ts';
 import type { Lauta } from '../lauta.ts';
 import { completePhotograph, declarePhotograph, receiveChunk } from '../photo/receivePhotograph.ts';
 import { isDatabaseAway } from '../storage/database.ts';
-import type { Storage } from '../storage/storage.ts';
+import type { Storage, Stores } from '../storage/storage.ts';
+import { openDemoDevice, type DemoDevice } from './demoDevices.ts';
 import { openDemoCamera, type DemoCamera, type PhotographOrder } from './demoPhotographs.ts';
 
 export interface Demo {
@@ -83,7 +87,7 @@ export async function loadDemo(lauta: Lauta, options: LoadOptions): Promise<{ fi
   options.say(`demo: ${missing.length} catches to photograph`);
   const camera = await openDemoCamera(options.cacheDir);
   options.signal.addEventListener('abort', () => void camera.close());
-  const loader = new Loader(lauta, cast, camera, options);
+  const loader = new Loader(lauta, cast, camera, options, missing);
   const timeline = planTimeline(catches);
   const first = timeline.findIndex(
     (_, i) => timeline.slice(0, i + 1).filter((act) => act.kind === 'claim').length === BEFORE_SERVING,
@@ -124,7 +128,15 @@ function planTimeline(catches: readonly DemoCatch[]): Act[] {
 
 interface Cast {
   judgeId: string;
-  anglers: { accountId: string; entrantId: string; number: number; codes: Map<string, string> }[];
+  anglers: {
+    device: DemoDevice;
+    /** Catches of which it has told what it signed. */
+    told: Set<string>;
+    accountId: string;
+    entrantId: string;
+    number: number;
+    codes: Map<string, string>;
+  }[];
   dayIds: Map<string, string>;
   eventCode: string;
 }
@@ -172,6 +184,7 @@ async function loadEvent(lauta: Lauta): Promise<Cast> {
     days: plan,
   });
   await send(lauta, director, 'rules', preparedMs + 60_000, 'rules.publish', { sheet: DEMO_SHEET });
+  await send(lauta, director, 'waters', preparedMs + 90_000, 'waters.publish', { waters: DEMO_WATERS });
   const add = async (person: DemoPerson, role: Role, i: number): Promise<string> => {
     const atMs = preparedMs + 120_000 + i * 1000;
     const accountId = demoId(`account ${person.email}`, preparedMs);
@@ -195,6 +208,7 @@ async function loadEvent(lauta: Lauta): Promise<Cast> {
     if (!entrant) throw new Error(`demo account ${accountId}: expected an entrant`);
     const identifiers = await stores.events.identifiersOf(entrant.entrantId);
     anglers.push({
+      ...(await openDevice(stores, accountId, entrant.entrantId, preparedMs)),
       accountId,
       entrantId: entrant.entrantId,
       number: entrant.number,
@@ -204,6 +218,31 @@ async function loadEvent(lauta: Lauta): Promise<Cast> {
   const event = await stores.events.find(DEMO_EVENT_ID);
   const dayIds = new Map((await stores.events.days(DEMO_EVENT_ID)).map((day) => [day.date, day.dayId]));
   return { judgeId, anglers, dayIds, eventCode: event?.eventCode ?? '' };
+}
+
+/** An angler's phone, registered, with its chain where it stands. */
+async function openDevice(
+  stores: Stores,
+  accountId: string,
+  entrantId: string,
+  startedMs: number,
+): Promise<{ device: DemoDevice; told: Set<string> }> {
+  const captures = await stores.custody.capturesOf(entrantId);
+  const chain = captures
+    .map(({ statement, hash }) => ({ seq: statement.seq, hash }))
+    .sort((a, b) => b.seq - a.seq);
+  const device = openDemoDevice(
+    accountId,
+    { eventId: DEMO_EVENT_ID, entrantId, startedMs },
+    chain[0] ?? null,
+  );
+  const { keyId, publicKey } = device;
+  if (!(await stores.custody.findKey(keyId))) {
+    const deviceId = demoId(`device ${accountId}`, startedMs);
+    const registeredAt = new Date(startedMs + 300_000);
+    await stores.custody.addKey({ keyId, accountId, deviceId, publicKey, registeredAt });
+  }
+  return { device, told: new Set(captures.map(({ catchId }) => catchId)) };
 }
 
 async function ensureDirector(lauta: Lauta, preparedMs: number): Promise<string> {
@@ -246,6 +285,15 @@ async function decide(lauta: Lauta, cast: Cast, caught: DemoCatch): Promise<void
   });
 }
 
+const sha256Of = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+
+/** Where the boat of a catch's angler was; in the closed bay where the scenario says so. */
+function fixOf({ angler, capturedAtMs, custody }: DemoCatch): SimulatedFix {
+  return custody === 'closed-area'
+    ? { ...IN_REED_BAY, accuracyM: 7 }
+    : driftOverMere(`demo ${angler}`, capturedAtMs);
+}
+
 class Loader {
   private readonly files = new Map<number, Promise<{ jpeg: Uint8Array; truth: PhotoTruth }>>();
   private taken = 0;
@@ -253,9 +301,18 @@ class Loader {
   private readonly cast: Cast;
   private readonly camera: DemoCamera;
   private readonly options: LoadOptions;
+  /** Those that are still to come in. */
+  private readonly catches: readonly DemoCatch[];
 
-  constructor(lauta: Lauta, cast: Cast, camera: DemoCamera, options: LoadOptions) {
+  constructor(
+    lauta: Lauta,
+    cast: Cast,
+    camera: DemoCamera,
+    options: LoadOptions,
+    catches: readonly DemoCatch[],
+  ) {
     this.lauta = lauta;
+    this.catches = catches;
     this.cast = cast;
     this.camera = camera;
     this.options = options;
@@ -302,8 +359,7 @@ class Loader {
   private orderFor(caught: DemoCatch): PhotographOrder {
     const { local, offset } = wallTimeOf(caught.capturedAtMs, DEMO_EVENT.zone);
     const utc = new Date(caught.capturedAtMs);
-    const dice = rollDice(seedFor(caught.seed, 'position'));
-    const { latitude, longitude } = DEMO_EVENT.position;
+    const { latitude, longitude } = fixOf(caught);
     return {
       seed: caught.seed,
       boardId: caught.boardId,
@@ -321,10 +377,7 @@ class Loader {
         takenLocal: local.replaceAll('-', ':').replace('T', ' '),
         offset,
         device: 'simulated camera',
-        position: {
-          latitude: latitude + dice.between(-0.012, 0.012),
-          longitude: longitude + dice.between(-0.02, 0.02),
-        },
+        position: { latitude, longitude },
         takenUtc: {
           date: utc.toISOString().slice(0, 10).replaceAll('-', ':'),
           hour: utc.getUTCHours(),
@@ -342,6 +395,7 @@ class Loader {
     if (!file || !angler) return;
     const { jpeg, truth } = await file;
     const photographId = demoId(`photograph ${caught.index}`, caught.capturedAtMs);
+    await this.tellCaptures(caught);
     await this.upload(angler.accountId, photographId, jpeg, caught.receivedAtMs);
     const { marks, bench } = marksOf(truth, caught);
     await send(this.lauta, angler.accountId, `claim ${caught.index}`, caught.receivedAtMs, 'catch.claim', {
@@ -361,9 +415,53 @@ class Loader {
       claimedSteps: readSteps(caught, marks, bench, truth) + caught.overclaimSteps,
       identifierCode: this.codeOf(caught),
     });
-    this.files.delete(caught.index);
     this.taken += 1;
     if (this.taken % 10 === 0) this.options.say(`demo: ${this.taken} catches in`);
+  }
+
+  /** Signs what the angler's phone had taken by then, in the order in which it was taken, and tells it. */
+  private async tellCaptures(upTo: DemoCatch): Promise<void> {
+    const angler = this.cast.anglers[upTo.angler];
+    if (!angler) return;
+    const captures: SignedCapture[] = [];
+    for (const caught of this.unsigned(upTo, angler.told)) {
+      const file = await this.files.get(caught.index);
+      if (!file) continue;
+      angler.told.add(catchIdOf(caught));
+      captures.push(...this.signedOf(caught, angler.device, file.jpeg));
+    }
+    if (captures.length === 0) return;
+    const { entrantId } = angler;
+    await send(this.lauta, angler.accountId, `captures ${upTo.index}`, upTo.receivedAtMs, 'captures.tell', {
+      entrantId,
+      captures,
+    });
+  }
+
+  private unsigned({ angler, capturedAtMs }: DemoCatch, told: ReadonlySet<string>): DemoCatch[] {
+    return this.catches
+      .filter((one) => one.angler === angler && one.capturedAtMs <= capturedAtMs && !told.has(catchIdOf(one)))
+      .toSorted((a, b) => a.capturedAtMs - b.capturedAtMs);
+  }
+
+  private signedOf(caught: DemoCatch, device: DemoDevice, jpeg: Uint8Array): SignedCapture[] {
+    const setBackMs = caught.custody === 'clock-set-back' ? 26 * 60_000 : 0;
+    const fix = fixOf(caught);
+    const at = new Date(caught.capturedAtMs - setBackMs).toISOString();
+    const take = (name: string, photographSha256: string): SignedCapture =>
+      device.capture({
+        captureId: demoId(`${name} ${caught.index}`, caught.capturedAtMs),
+        catchId: catchIdOf(caught),
+        kind: caught.custody === 'chosen-file' ? 'file' : 'frame',
+        photographSha256,
+        at,
+        monotonicMs: caught.capturedAtMs - Date.parse(DEMO_EVENT.preparedAt),
+        position: { ...fix, at },
+        identifierCode: this.codeOf(caught),
+      });
+    // Whoever leaves a capture out tells nothing of it: the next one names it all the same.
+    if (caught.custody === 'left-out') take('left out', sha256Of(Buffer.from(`left out ${caught.index}`)));
+    return [take('capture', sha256Of(jpeg))];
   }
 
   private async upload(
@@ -377,7 +475,7 @@ class Loader {
       photographId,
       eventId: DEMO_EVENT_ID,
       byteLength: jpeg.length,
-      sha256: createHash('sha256').update(jpeg).digest('hex'),
+      sha256: sha256Of(jpeg),
       mediaType: 'image/jpeg',
     });
     for (let seq = 0; seq * chunkBytes < jpeg.length; seq++) {

@@ -6,6 +6,8 @@ import { mariadbCatchStore } from '../catch/catchStore.mariadb.ts';
 import type { CatchStore } from '../catch/catchStore.ts';
 import { mariadbReceiptStore } from '../command/receiptStore.mariadb.ts';
 import type { ReceiptStore } from '../command/receiptStore.ts';
+import { mariadbCustodyStore } from '../custody/custodyStore.mariadb.ts';
+import type { CustodyStore } from '../custody/custodyStore.ts';
 import { mariadbEventStore } from '../event/eventStore.mariadb.ts';
 import type { EventStore } from '../event/eventStore.ts';
 import { mariadbFlankStore } from '../flank/flankStore.mariadb.ts';
@@ -18,6 +20,8 @@ import { mariadbPhotographStore } from '../photo/photographStore.mariadb.ts';
 import type { PhotographStore } from '../photo/photographStore.ts';
 import { mariadbRuleStore } from '../rules/ruleStore.mariadb.ts';
 import type { RuleStore } from '../rules/ruleStore.ts';
+import { mariadbWatersStore } from '../waters/watersStore.mariadb.ts';
+import type { WatersStore } from '../waters/watersStore.ts';
 import { inTransaction, migrateDatabase, openDatabase, type Connection } from './database.ts';
 import { mariadbSettingStore } from './settingStore.mariadb.ts';
 import type { SettingStore } from './settingStore.ts';
@@ -31,6 +35,8 @@ export interface Stores {
   boards: BoardStore;
   photographs: PhotographStore;
   catches: CatchStore;
+  custody: CustodyStore;
+  waters: WatersStore;
   flanks: FlankStore;
   ledger: LedgerStore;
   receipts: ReceiptStore;
@@ -69,6 +75,8 @@ function storesOn(connection: Connection): Stores {
     boards: mariadbBoardStore(connection),
     photographs: mariadbPhotographStore(connection),
     catches: mariadbCatchStore(connection),
+    custody: mariadbCustodyStore(connection),
+    waters: mariadbWatersStore(connection),
     flanks: mariadbFlankStore(connection),
     ledger: mariadbLedgerStore(connection),
     receipts: mariadbReceiptStore(connection),

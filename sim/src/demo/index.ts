@@ -1,3 +1,4 @@
+export { DEMO_WATERS, IN_REED_BAY } from './waters.ts';
 export { DEMO_ANGLERS, DEMO_OFFICIALS, type DemoPerson } from './people.ts';
 export {
   DEMO_EVENT,
@@ -6,5 +7,6 @@ export {
   demoId,
   planDemo,
   type DemoCatch,
+  type DemoCustody,
   type DemoDecision,
 } from './scenario.ts';

@@ -62,6 +62,9 @@ export type DemoDecision =
   | { kind: 'refused'; infractions: Infraction[]; reason: string }
   | { kind: 'sent-back'; request: string };
 
+/** How a demo photograph came from its capture to the server. */
+export type DemoCustody = 'signed' | 'chosen-file' | 'clock-set-back' | 'left-out' | 'closed-area';
+
 export interface DemoCatch {
   index: number;
   /** Place in `DEMO_ANGLERS`. */
@@ -78,6 +81,8 @@ export interface DemoCatch {
   fault: PhotoFault | null;
   /** Seed of the earlier photograph whose fish lies here again. */
   fishOf: number | null;
+  /** What its device signed. */
+  custody: DemoCustody;
   /** Hand-set marks are off by so much. */
   markSigmaPx: number;
   /** Steps claimed over what the reading gives. */
@@ -117,13 +122,18 @@ export function planDemo(count: number): DemoCatch[] {
 /** Faults among the catches that no judge has seen yet, one after the other; every third is without. */
 const OPEN_FAULTS: readonly PhotoFault[] = ['mouth-open', 'nose-gap', 'identifier-cropped', 'identifier-missing', 'tail-held', 'steep-camera']; // prettier-ignore
 
-/** Leaves the judge something to find: faulty photographs, and two fish that were claimed before. */
+/** Doubts about the way of some of them, by their place in a round of eight. */
+const OPEN_CUSTODY: Partial<Record<number, DemoCustody>> = { 3: 'clock-set-back', 5: 'closed-area' };
+
+/** Leaves the judge something to find: faulty photographs, fish that were claimed before, clocks that were set. */
 function withOpenQuestions(catches: readonly DemoCatch[]): DemoCatch[] {
   const open = catches.filter(({ decision }) => decision === null).map(({ index }) => index);
   return catches.map((caught) => {
     const place = open.indexOf(caught.index);
     if (place < 0) return caught;
     if (place % 8 === 1) return again(caught, catches);
+    const custody = OPEN_CUSTODY[place % 8];
+    if (custody) return { ...caught, custody };
     const turn = Math.floor(place / 2);
     return place % 2 === 0 ? { ...caught, fault: OPEN_FAULTS[turn % OPEN_FAULTS.length] ?? null } : caught;
   });
@@ -177,6 +187,7 @@ function drawCatch(
     seed: seedFor(DEMO_SEED, `photograph ${index}`),
     fault: faultOf(index),
     fishOf: null,
+    custody: index % 11 === 6 ? 'chosen-file' : index % 41 === 30 ? 'left-out' : 'signed',
     markSigmaPx: 0.8,
     overclaimSteps: index % 17 === 5 ? 1 : 0,
     decision: decidedAtMs < nowMs - 5 * 60_000 ? { ...drawDecision(index), atMs: decidedAtMs } : null,

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { NavLink, Outlet, useParams } from 'react-router';
 import type { EventView } from '@lauta/contract';
 import { useNow } from '../clock/appClock.ts';
+import { AskedFrames } from '../features/custody/AskedFrames.tsx';
 import { useEvent } from '../features/event/queries.ts';
 import type { LiveState } from '../live/liveChannel.ts';
 import { useLive } from '../live/useLive.ts';
@@ -89,6 +90,7 @@ export function EventFrame() {
         className="min-w-0 px-4 pt-5 pb-28 outline-none sm:px-7 lg:overflow-y-auto lg:pb-8"
       >
         <InEventContext value={context}>
+          <AskedFrames eventId={eventId} entrantId={place.entrantId} />
           <Outlet />
         </InEventContext>
       </main>

@@ -11,9 +11,9 @@ const DAY_MS = 24 * 60 * 60 * 1000;
 /** Longer than an event lasts. */
 export const KEPT_MS = 14 * DAY_MS;
 
-const OF_AN_EVENT = new Set<unknown>(['rules', 'boards', 'identifiers', 'own-catches']);
+const OF_AN_EVENT = new Set<unknown>(['rules', 'boards', 'identifiers', 'own-catches', 'waters']);
 
-/** What a page needs where there is no network: who is signed in, the event, its rules and boards, the own codes and catches. */
+/** What a page needs where there is no network: who is signed in, the event, its rules, boards and waters, the own codes and catches. */
 export function isKept({ queryKey, state }: Pick<Query, 'queryKey' | 'state'>): boolean {
   // What failed to be fetched again is still what was known.
   if (state.data === undefined) return false;

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { setAppClock } from '../clock/appClock.ts';
+import { custody } from '../custody/custody.ts';
 import { useWho } from '../people/queries.ts';
 import { outbox } from './outbox.ts';
 
@@ -16,7 +17,10 @@ export function OutboxRunner() {
   }, [known]);
   useEffect(() => outbox.start(), []);
   // Each answer counts, not only another one: after an ended session nothing is sent before it is known who asks.
-  useEffect(() => outbox.setAccount(accountId), [accountId, who.dataUpdatedAt]);
+  useEffect(() => {
+    outbox.setAccount(accountId);
+    custody.setAccount(accountId);
+  }, [accountId, who.dataUpdatedAt]);
   useEffect(
     () => outbox.onSent((eventId) => void client.invalidateQueries({ queryKey: ['event', eventId] })),
     [client],

@@ -1,7 +1,8 @@
 import type { OutboxEntry } from './outboxStore.ts';
 
-/** The catch that a command is about; what is about none goes by itself. */
+/** The catch that a command is about, or the device's chain; what is about neither goes by itself. */
 export function subjectOf({ command }: OutboxEntry): string {
+  if (command.kind === 'captures.tell') return command.body.captures[0]?.statement.keyId ?? command.commandId;
   return 'catchId' in command.body ? command.body.catchId : command.commandId;
 }
 
@@ -38,6 +39,8 @@ export function waitMs(failures: number, chance: number): number {
  * draft, so whatever stands under them is this very fish.
  */
 const DONE_ALREADY: Partial<Record<OutboxEntry['command']['kind'], readonly string[]>> = {
+  'catch.announce': ['catch-announced', 'catch-exists'],
+  'frame.send': ['frame-not-asked', 'photograph-taken'],
   'catch.claim': ['catch-exists', 'idempotency-key-reused', 'photograph-taken'],
   'catch.handle': ['handling-told'],
   'catch.clip': ['clip-sent'],

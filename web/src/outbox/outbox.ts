@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react';
-import { commandSchema, type CommandBody, type CommandKind, type Receipt } from '@lauta/contract';
+import { commandSchema, type Announcement, type CommandBody, type CommandKind, type Receipt } from '@lauta/contract'; // prettier-ignore
 import { makeCommand } from '../door/door.ts';
-import { sendJson, withRetry } from '../door/http.ts';
+import { ApiProblem, sendJson, withRetry } from '../door/http.ts';
 import { askToSignIn } from '../door/signInGate.ts';
 import { uploadPhotograph } from '../door/uploadPhotograph.ts';
 import { openOutboxStore, type OutboxEntry, type OutboxFile, type Unreadable } from './outboxStore.ts';
@@ -19,6 +19,8 @@ export interface OutboxState {
   unstored: readonly string[];
 }
 
+/** So long a page waits for the server before it goes on with what is kept. */
+const ANSWER_WAIT_MS = 8000;
 const PAUSED_KEY = 'lauta-outbox-paused';
 const LOCK = 'lauta-outbox';
 
@@ -80,27 +82,43 @@ class Outbox {
     this.wake();
   }
 
-  /** Keeps a command on this device, files first; it is sent when it can be. Resolves when it is safe. */
+  /**
+   * Keeps a command on this device, files first; it is sent when it can be. Resolves when it is safe.
+   * @param announcement the small thing that goes ahead of a claim's files
+   */
   async keep<K extends CommandKind>(
     kind: K,
     eventId: string,
     body: CommandBody<K>,
-    { commandId, files = [] }: { commandId?: string; files?: readonly OutboxFile[] } = {},
+    {
+      commandId,
+      files = [],
+      announcement,
+    }: { commandId?: string; files?: readonly OutboxFile[]; announcement?: Announcement } = {},
   ): Promise<string> {
     if (!this.writerId) throw new Error('outbox: expected someone who has signed in');
     const command = commandSchema.parse(makeCommand(kind, eventId, body, commandId));
-    const entry: OutboxEntry = {
-      command,
+    const waiting = {
       accountId: this.writerId,
       order: Math.max(Date.now(), (this.state.entries.at(-1)?.order ?? 0) + 1),
-      files: files.map(({ fileId, sha256, mediaType, blob }) => ({ fileId, sha256, mediaType, byteLength: blob.size })), // prettier-ignore
+      files: [],
       refused: null,
+    };
+    const ahead: OutboxEntry[] = announcement
+      ? [{ ...waiting, command: commandSchema.parse(makeCommand('catch.announce', eventId, announcement)) }]
+      : [];
+    const entry: OutboxEntry = {
+      ...waiting,
+      command,
+      order: waiting.order + ahead.length,
+      files: files.map(({ fileId, sha256, mediaType, blob }) => ({ fileId, sha256, mediaType, byteLength: blob.size })), // prettier-ignore
     };
     // Asked once: what waits here must not be cleared away for want of room.
     void navigator.storage?.persist?.().catch(() => false);
-    const { isStored } = await this.store.put(entry, files);
+    const { isStored } = await this.store.put(entry, files, ahead);
     if (!isStored) {
-      this.change({ unstored: [...this.state.unstored, command.commandId] });
+      const ids = [...ahead, entry].map((one) => one.command.commandId);
+      this.change({ unstored: [...this.state.unstored, ...ids] });
       // No other tab knows of it.
       if (!this.isSender) void this.run();
     }
@@ -108,6 +126,42 @@ class Outbox {
     this.tell({ kind: 'changed' });
     this.wake();
     return command.commandId;
+  }
+
+  /**
+   * Keeps a command and waits a little for the server's answer.
+   * @returns the receipt; null where the server had it already; `waiting` where it goes when it can
+   * @throws ApiProblem when the server refuses: then it is kept no longer
+   */
+  async submit<K extends CommandKind>(
+    kind: K,
+    eventId: string,
+    body: CommandBody<K>,
+    options: { commandId?: string; files?: readonly OutboxFile[] } = {},
+  ): Promise<Receipt | null | 'waiting'> {
+    const commandId = await this.keep(kind, eventId, body, options);
+    const refused = await new Promise<OutboxEntry['refused']>((resolve) => {
+      const done = (why: OutboxEntry['refused']): void => {
+        leave();
+        clearTimeout(timer);
+        resolve(why);
+      };
+      const look = (): void => {
+        const entry = this.state.entries.find((one) => one.command.commandId === commandId);
+        if (this.receipts.has(commandId)) done(null);
+        else if (entry?.refused) done(entry.refused);
+        else if (this.state.isPaused || this.state.trouble !== null) done(null);
+      };
+      const leave = this.subscribe(look);
+      const timer = setTimeout(() => done(null), ANSWER_WAIT_MS);
+      look();
+    });
+    if (refused) {
+      await this.drop(commandId);
+      throw new ApiProblem(refused);
+    }
+    const receipt = this.receipts.get(commandId);
+    return receipt === undefined ? 'waiting' : receipt;
   }
 
   /** Lets a command that was refused be tried again. */

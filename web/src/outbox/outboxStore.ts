@@ -43,8 +43,15 @@ interface Schema extends DBSchema {
 
 /** What waits to be sent, on this device; a browser that refuses to store keeps it as long as the page is open. */
 export interface OutboxStore {
-  /** Resolves when it is safe. `isStored` is false where the browser refused and only this page holds it. */
-  put(entry: OutboxEntry, files: readonly OutboxFile[]): Promise<{ isStored: boolean }>;
+  /**
+   * Resolves when it is safe. `isStored` is false where the browser refused and only this page holds it.
+   * @param ahead entries without files that are kept with it or not at all
+   */
+  put(
+    entry: OutboxEntry,
+    files: readonly OutboxFile[],
+    ahead?: readonly OutboxEntry[],
+  ): Promise<{ isStored: boolean }>;
   all(): Promise<{ entries: OutboxEntry[]; unreadable: Unreadable[] }>;
   file(fileId: string): Promise<Blob | null>;
   refuse(commandId: string, refused: OutboxEntry['refused']): Promise<void>;
@@ -71,20 +78,20 @@ export function openOutboxStore(name = 'lauta-outbox'): OutboxStore {
     return keys.map((key, i) => ({ key, value: values[i] }));
   };
   return {
-    async put(entry, files) {
-      const { commandId } = entry.command;
+    async put(entry, files, ahead = []) {
       try {
         const db = await database();
         // One transaction: a command without its photographs is nothing.
         const change = db.transaction(['entries', 'files'], 'readwrite', { durability: 'strict' });
         await Promise.all([
-          change.objectStore('entries').put(entry, commandId),
+          ...[...ahead, entry].map((one) => change.objectStore('entries').put(one, one.command.commandId)),
           ...files.map(({ fileId, blob }) => change.objectStore('files').put({ fileId, blob })),
           change.done,
         ]);
         return { isStored: true };
       } catch {
-        held.set(commandId, { entry, files });
+        for (const one of ahead) held.set(one.command.commandId, { entry: one, files: [] });
+        held.set(entry.command.commandId, { entry, files });
         return { isStored: false };
       }
     },

@@ -5,6 +5,7 @@ import type { ClockPhase } from '@lauta/core/care';
 import type { PortraitHint, PortraitLook } from '@lauta/core/portrait';
 import type { MeasuringBoard } from '@lauta/core/photo';
 import { appNow } from '../../clock/appClock.ts';
+import { lastFix } from '../../position/usePosition.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { useCareChoices } from '../care/choices.ts';
 import { giveHint, tick } from '../care/giveHint.ts';
@@ -122,7 +123,6 @@ function OpenCamera({
   const [isShooting, setShooting] = useState(false);
   const [waits, setWaits] = useState<number | null>(null);
   const deviceTilt = useDeviceTilt();
-  const position = useRef<{ latitude: number; longitude: number } | null>(null);
   const isBusy = useRef(false);
   const isInAir = phase === 'air';
   /** How many were taken in this lift; counted anew with the next. */
@@ -132,7 +132,6 @@ function OpenCamera({
   const [isLaid, setLaid] = useState(false);
   useEffect(() => {
     if (video.current) video.current.srcObject = source.stream;
-    void source.position().then((found) => (position.current = found));
   }, [source]);
   useEffect(() => {
     const held = role === 'person' ? 'person' : isShooting ? 'burst' : 'fish';
@@ -145,8 +144,7 @@ function OpenCamera({
     isBusy.current = true;
     setShooting(true);
     onBurst(true);
-    const notesAt = (takenAtMs: number) =>
-      shotNotes(takenAtMs, zone, { ...source, position: position.current });
+    const notesAt = (takenAtMs: number) => shotNotes(takenAtMs, zone, { ...source, position: lastFix() });
     const done = (count: number): void => {
       setShooting(false);
       setTaken((former) => ({ ...former, count: former.count + count }));

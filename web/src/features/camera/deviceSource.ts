@@ -1,8 +1,5 @@
 import { sortLenses, type LiveSource } from './liveSource.ts';
 
-const POSITION_WAIT_MS = 8000;
-const POSITION_AGE_MS = 60_000;
-
 /** Opens the camera that looks away from the person, by its wide lens where one is known by its name. */
 export async function openDeviceCamera(wantedLens: string | null): Promise<LiveSource> {
   const first = await openLens(wantedLens);
@@ -16,7 +13,6 @@ export async function openDeviceCamera(wantedLens: string | null): Promise<LiveS
     stream,
     device: `in-page camera, ${track?.label ?? 'unnamed'}`,
     focal35Mm: null,
-    position: devicePosition,
     lenses,
     lensId: track?.getSettings().deviceId ?? null,
     close: () => stop(stream),
@@ -42,15 +38,4 @@ async function changed(first: MediaStream, deviceId: string): Promise<MediaStrea
 
 function stop(stream: MediaStream): void {
   for (const track of stream.getTracks()) track.stop();
-}
-
-function devicePosition(): ReturnType<LiveSource['position']> {
-  return new Promise((resolve) => {
-    if (!('geolocation' in navigator)) return resolve(null);
-    navigator.geolocation.getCurrentPosition(
-      ({ coords }) => resolve({ latitude: coords.latitude, longitude: coords.longitude }),
-      () => resolve(null),
-      { enableHighAccuracy: true, timeout: POSITION_WAIT_MS, maximumAge: POSITION_AGE_MS },
-    );
-  });
 }

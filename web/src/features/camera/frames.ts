@@ -30,6 +30,11 @@ function database(): Promise<IDBPDatabase<Schema>> {
   return opened;
 }
 
+/** A frame by its id; null where it is not on this device any more. */
+export async function readFrame(frameId: string): Promise<Frame | null> {
+  return (await (await database()).get('frames', frameId)) ?? null;
+}
+
 /** The frames of the fish that is on, kept in the browser: a page that is left in mid-catch loses none. */
 export function useFrames(catchId: string) {
   const [held, setHeld] = useState<{ of: string; frames: readonly Frame[] } | null>(null);
@@ -44,8 +49,8 @@ export function useFrames(catchId: string) {
     };
   }, [catchId]);
   const add = useCallback(
-    async (photo: Blob, takenAt: Date, role: FrameRole = 'board') => {
-      const frame: Frame = { frameId: uuidv7(), catchId, photo, takenAt: takenAt.toISOString(), role };
+    async (photo: Blob, takenAt: Date, role: FrameRole = 'board', frameId = uuidv7()) => {
+      const frame: Frame = { frameId, catchId, photo, takenAt: takenAt.toISOString(), role };
       // A browser that refuses to store loses the frame with the page, not before.
       await database()
         .then((db) => db.put('frames', frame))

@@ -5,7 +5,6 @@ export interface LiveSource {
   device: string;
   /** 35 mm equivalent where it is known. */
   focal35Mm: number | null;
-  position: () => Promise<{ latitude: number; longitude: number } | null>;
   /** Other lenses of the device to change to. */
   lenses: readonly Lens[];
   lensId: string | null;

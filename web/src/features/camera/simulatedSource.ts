@@ -1,4 +1,3 @@
-import { DEMO_EVENT } from '@lauta/sim/demo';
 import { openCaller } from '../../workers/calls.ts';
 import { FILM_SHOTS, type FilmCalls, type FilmShot, type FilmWish } from './filmProtocol.ts';
 import type { LiveSource, Stage } from './liveSource.ts';
@@ -107,7 +106,6 @@ export async function openSimulatedCamera(
     stream,
     device: 'simulated camera',
     focal35Mm: shots.focal35Mm,
-    position: () => Promise.resolve(DEMO_EVENT.position),
     lenses: [],
     lensId: null,
     stage(next) {

@@ -11,6 +11,8 @@ const BETWEEN_MS = 70;
 export interface TakenFrame {
   jpeg: Blob;
   takenAtMs: number;
+  /** By the clock that nobody can set, ms since the page began. */
+  monotonicMs: number;
 }
 
 /**
@@ -25,22 +27,22 @@ export async function takeBurst(
   onFrame: (frame: TakenFrame) => void,
   count = BURST_FRAMES,
 ): Promise<void> {
-  const taken: { frame: ImageBitmap; takenAtMs: number }[] = [];
+  const taken: { frame: ImageBitmap; takenAtMs: number; monotonicMs: number }[] = [];
   while (taken.length < count && video.videoWidth > 0) {
-    const takenAtMs = now();
+    const [takenAtMs, monotonicMs] = [now(), performance.now()];
     const frame = await createImageBitmap(video).catch(() => null);
     if (!frame) break;
-    taken.push({ frame, takenAtMs });
+    taken.push({ frame, takenAtMs, monotonicMs });
     await new Promise((resolve) => setTimeout(resolve, BETWEEN_MS));
   }
   onTaken(taken.length);
   const worker = new Worker(new URL('./develop.worker.ts', import.meta.url), { type: 'module' });
   try {
     const lab = openCaller<DevelopCalls>(worker);
-    for (const { frame, takenAtMs } of taken) {
+    for (const { frame, takenAtMs, monotonicMs } of taken) {
       const { jpeg } = await lab.call('develop', { frame, notes: notesAt(takenAtMs) });
       frame.close();
-      onFrame({ jpeg, takenAtMs });
+      onFrame({ jpeg, takenAtMs, monotonicMs });
     }
   } finally {
     worker.terminate();

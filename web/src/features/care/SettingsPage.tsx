@@ -1,4 +1,7 @@
 import { SCHOOLS, SCHOOL_PLACES, schoolsFirstAt, sideOf, type School, type SchoolId } from '@lauta/core/care';
+import { useWho } from '../../people/queries.ts';
+import { RECEIVERS, chooseReceiver, useReceiverChoice, type ReceiverChoice } from '../../position/usePosition.ts'; // prettier-ignore
+import { OwnDevices } from '../custody/OwnDevices.tsx';
 import { HINT_KINDS, HINT_WORDS, changeCareChoices, useCareChoices } from './choices.ts';
 import { PLACE_WORDS } from './words.ts';
 
@@ -32,6 +35,8 @@ export function SettingsPage() {
           ))}
         </div>
       </section>
+      <PositionChoice />
+      <OwnDevices />
       {SCHOOL_PLACES.map((place) => {
         const own = schoolsFirstAt(place);
         return own.length === 0 ? null : (
@@ -47,6 +52,38 @@ export function SettingsPage() {
       })}
       <p className="text-quiet text-sm">{SCHOOLS.length} questions; kept on this device.</p>
     </div>
+  );
+}
+
+const RECEIVER_WORDS: Record<ReceiverChoice, string> = {
+  device: 'by this device’s receiver',
+  simulated: 'simulated: a boat that drifts over Kestrel Mere',
+  none: 'none: the judge sees that it is missing',
+};
+
+function PositionChoice() {
+  const who = useWho();
+  const isDemo = who.data?.isDemo ?? false;
+  const chosen = useReceiverChoice(isDemo);
+  return (
+    <fieldset>
+      <legend className="contents">
+        <h2>Position of a capture</h2>
+      </legend>
+      <p className="text-quiet">Signed with each photograph; the exact place is seen by judges alone.</p>
+      {RECEIVERS.filter((one) => one !== 'simulated' || isDemo).map((one) => (
+        <label key={one} className="flex min-h-11 items-center gap-3">
+          <input
+            type="radio"
+            className="radio flex-none"
+            name="receiver"
+            checked={chosen === one}
+            onChange={() => chooseReceiver(one)}
+          />
+          {RECEIVER_WORDS[one]}
+        </label>
+      ))}
+    </fieldset>
   );
 }
 

@@ -6,11 +6,11 @@ import type { Point } from '@lauta/core/photo';
 import type { RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { clockTime, dayAndTime } from '../../clock/words.ts';
-import { sendCommand } from '../../door/door.ts';
-import { uploadPhotograph } from '../../door/uploadPhotograph.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Field } from '../../frame/Field.tsx';
 import { Signal } from '../../frame/Signal.tsx';
+import { outbox } from '../../outbox/outbox.ts';
+import type { OutboxFile } from '../../outbox/outboxStore.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { HandlingRecord } from '../care/HandlingRecord.tsx';
 import { useBoards } from '../boards/queries.ts';
@@ -132,7 +132,7 @@ function Withdrawal({ caught }: { caught: CatchView }) {
     setError(null);
     try {
       const kind = isWithdrawn ? 'catch.restore' : 'catch.withdraw';
-      await sendCommand(kind, caught.eventId, { catchId: caught.catchId });
+      await outbox.submit(kind, caught.eventId, { catchId: caught.catchId });
     } catch (problem) {
       setError(problem);
     }
@@ -155,6 +155,7 @@ function AnswerForm({ caught, verdictId }: { caught: CatchView; verdictId: strin
   const [error, setError] = useState<unknown>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);
+  const [isKept, setKept] = useState(false);
   const ids = useRef({ answerId: uuidv7(), photographId: uuidv7() });
   const send = async (): Promise<void> => {
     if (isBusy || !bench) return;
@@ -163,6 +164,7 @@ function AnswerForm({ caught, verdictId }: { caught: CatchView; verdictId: strin
     setRefused(null);
     try {
       const { answerId, photographId } = ids.current;
+      const files: OutboxFile[] = [];
       if (photo) {
         const opened = await bench.call('open', { photo });
         if (!opened.ok) {
@@ -170,27 +172,33 @@ function AnswerForm({ caught, verdictId }: { caught: CatchView; verdictId: strin
           return;
         }
         const { sha256 } = opened.value;
-        await uploadPhotograph({
-          photographId,
-          eventId: caught.eventId,
-          photo,
-          sha256,
-          onProgress: () => undefined,
-        });
+        files.push({ fileId: photographId, blob: photo, sha256, mediaType: 'image/jpeg' });
       }
-      await sendCommand('catch.answer', caught.eventId, {
-        catchId: caught.catchId,
-        answerId,
-        verdictId,
-        words,
-        photographId: photo ? photographId : null,
-      });
+      const done = await outbox.submit(
+        'catch.answer',
+        caught.eventId,
+        {
+          catchId: caught.catchId,
+          answerId,
+          verdictId,
+          words,
+          photographId: photo ? photographId : null,
+        },
+        { files },
+      );
+      setKept(done === 'waiting');
     } catch (problem) {
       setError(problem);
     } finally {
       setBusy(false);
     }
   };
+  if (isKept)
+    return (
+      <p role="status">
+        <Signal tone="look">the answer is kept on this device and on its way</Signal>
+      </p>
+    );
   return (
     <section aria-labelledby="answer" className="border-warning grid max-w-2xl gap-3 border-l-4 pl-4">
       <h2 id="answer">Answer the judge</h2>

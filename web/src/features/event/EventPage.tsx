@@ -82,6 +82,9 @@ export function EventPage() {
         )}
       </section>
       <p className="flex flex-wrap gap-2">
+        <Link className="btn h-12" to={eventPath(event.eventId, 'waters')}>
+          Waters
+        </Link>
         <Link className="btn h-12" to={eventPath(event.eventId, 'boards')}>
           Kinds of board
         </Link>

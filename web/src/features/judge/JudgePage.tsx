@@ -9,6 +9,7 @@ import { OtherPhotographs } from '../catch/OtherPhotographs.tsx';
 import { VerdictRecord } from '../catch/VerdictRecord.tsx';
 import { WithCatch } from '../catch/WithCatch.tsx';
 import { speciesName } from '../catch/words.ts';
+import { CustodyPanel } from '../custody/CustodyPanel.tsx';
 import { CatchBench } from '../photo/CatchBench.tsx';
 import { useReadAhead, useServerReading } from '../photo/ServerReading.tsx';
 import { SchoolLines } from '../water/SchoolLines.tsx';
@@ -70,6 +71,7 @@ function Desk({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
       </div>
       <div className="grid content-start gap-2">
         <EvidenceSummary caught={caught} sheet={sheet} evidence={server.data?.evidence ?? []} />
+        <CustodyPanel caught={caught} />
         <AlikeList caught={caught} found={server.data} />
         <DeskFindings
           found={server.data}

@@ -5,8 +5,12 @@ import { Keys, useKeys } from '../../frame/Keys.tsx';
 import { Pager } from '../../frame/Pager.tsx';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { CatchLines } from '../catch/CatchLines.tsx';
+import { AnnouncedList } from '../custody/AnnouncedList.tsx';
 import { useRules } from '../event/queries.ts';
+import { useWho } from '../../people/queries.ts';
+import { OutboxPanel } from '../outbox/OutboxPanel.tsx';
 import { useQueue } from './queries.ts';
+import { useDecidedHere } from './useDecide.ts';
 import { hasFailed } from '../../frame/hasFailed.ts';
 
 /** The catches that wait for a judge, oldest first; beside them those already decided. */
@@ -21,6 +25,8 @@ export function QueuePage() {
   const queue = useQueue(event.eventId, isDecided, page, useDeferredValue(wanted));
   const rules = useRules(event.eventId);
   const navigate = useNavigate();
+  const who = useWho();
+  const decidedHere = useDecidedHere();
   const first = queue.data?.items[0]?.catchId;
   const keys = [
     {
@@ -71,6 +77,7 @@ export function QueuePage() {
           </a>
         </div>
       </div>
+      <OutboxPanel accountId={who.data?.account?.accountId ?? null} />
       {hasFailed(queue) && <Failed error={queue.error} retry={() => void queue.refetch()} />}
       {queue.isPending && <Loading what="Fetching the queue" />}
       {queue.data && sheet && queue.data.items.length === 0 && (
@@ -85,13 +92,14 @@ export function QueuePage() {
           <CatchLines
             event={event}
             sheet={sheet}
-            items={queue.data.items}
+            items={queue.data.items.filter(({ catchId }) => isDecided || !decidedHere.has(catchId))}
             to={(catchId) => eventPath(event.eventId, 'judge', catchId)}
             withEntrant
           />
           <Pager {...queue.data} onPage={setPage} />
         </>
       )}
+      {sheet && !isDecided && <AnnouncedList sheet={sheet} />}
       <Keys keys={keys} />
     </div>
   );

@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import type { DecisionInput } from '@lauta/contract';
 import type { LengthStepId } from '@lauta/core/units';
-import { sendCommand } from '../../door/door.ts';
+import { outbox } from '../../outbox/outbox.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { decisionWords } from '../catch/words.ts';
@@ -54,7 +54,7 @@ export function JustDecidedProvider({ children }: { children: ReactNode }) {
         const { catchId, eventId, verdictId, former } = last;
         try {
           const decision = former ?? { kind: 'reopened' as const };
-          await sendCommand('catch.judge', eventId, {
+          await outbox.submit('catch.judge', eventId, {
             catchId,
             verdictId: uuidv7(),
             replaces: verdictId,

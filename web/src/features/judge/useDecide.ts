@@ -1,14 +1,28 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import type { CatchView, DecisionInput } from '@lauta/contract';
 import type { RuleSheet } from '@lauta/core/rules';
-import { sendCommand } from '../../door/door.ts';
+import { outbox, useOutbox } from '../../outbox/outbox.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { useJustDecided } from './justDecided.tsx';
 import { standingDecision } from './preview.ts';
 import { useQueue } from './queries.ts';
+
+/** Catches that were decided on this device and of which the server has not heard yet. */
+export function useDecidedHere(): ReadonlySet<string> {
+  const { entries } = useOutbox();
+  return useMemo(
+    () =>
+      new Set(
+        entries.flatMap(({ command, refused }) =>
+          command.kind === 'catch.judge' && refused === null ? [command.body.catchId] : [],
+        ),
+      ),
+    [entries],
+  );
+}
 
 /** The way through the queue: the next one that waits, and back. */
 export function useRound(caught: CatchView) {
@@ -16,8 +30,12 @@ export function useRound(caught: CatchView) {
   const queue = useQueue(event.eventId, false, 1);
   const navigate = useNavigate();
   const { undo } = useJustDecided();
-  const others = (queue.data?.items ?? []).filter((one) => one.catchId !== caught.catchId);
-  const at = (queue.data?.items ?? []).findIndex((one) => one.catchId === caught.catchId);
+  const decidedHere = useDecidedHere();
+  const waiting = (queue.data?.items ?? []).filter(
+    (one) => one.catchId === caught.catchId || !decidedHere.has(one.catchId),
+  );
+  const others = waiting.filter((one) => one.catchId !== caught.catchId);
+  const at = waiting.findIndex((one) => one.catchId === caught.catchId);
   const following = others[at === -1 || at >= others.length ? 0 : at];
   return {
     followingId: following?.catchId ?? null,
@@ -45,7 +63,7 @@ export function useDecide(caught: CatchView, sheet: RuleSheet, seenVerdictId: st
     const verdictId = uuidv7();
     const { catchId, eventId } = caught;
     try {
-      await sendCommand('catch.judge', eventId, {
+      await outbox.submit('catch.judge', eventId, {
         catchId,
         verdictId,
         replaces: seenVerdictId,

@@ -7,11 +7,16 @@ export const KIND_WORDS: Record<string, string> = {
   'rules.publish': 'rule sheet published',
   'board.add': 'kind of board added',
   'people.add': 'person added',
+  'waters.publish': 'waters published',
+  'captures.tell': 'captures told',
+  'catch.announce': 'catch announced',
   'catch.claim': 'catch claimed',
   'catch.judge': 'catch decided',
   'catch.answer': 'request answered',
   'catch.handle': 'release told',
   'catch.clip': 'clip of a release added',
+  'frames.ask': 'frames asked for',
+  'frame.send': 'frame sent',
   'codes.reveal': 'time of the codes set',
   'catch.withdraw': 'catch withdrawn',
   'catch.restore': 'withdrawal undone',
@@ -26,6 +31,9 @@ export function entryWords(
   const length = (steps: unknown): string =>
     sheet && typeof steps === 'number' ? formatSteps(steps, sheet.measure.step) : '';
   switch (kind) {
+    case 'captures.tell':
+      return Array.isArray(body['captures']) ? `${body['captures'].length} signed` : '';
+    case 'catch.announce':
     case 'catch.claim':
       return `${length(body['claimedSteps'])}, ${sheet ? speciesName(sheet, String(body['speciesId'])) : ''}`;
     case 'catch.judge':
@@ -35,6 +43,7 @@ export function entryWords(
     case 'board.add':
       return String(body['boardId']);
     case 'rules.publish':
+    case 'waters.publish':
       return `version ${String(body['version'])}`;
     default:
       return '';

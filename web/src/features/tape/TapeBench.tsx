@@ -14,6 +14,8 @@ import {
   type LengthStepId,
 } from '@lauta/core/units';
 import { appNow } from '../../clock/appClock.ts';
+import { custody } from '../../custody/custody.ts';
+import { useSigning } from '../../custody/useSigning.ts';
 import { FileInput } from '../../frame/FileInput.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { useInEvent } from '../../frame/inEvent.ts';
@@ -60,6 +62,7 @@ export function TapeBench({
 }) {
   const { event } = useInEvent();
   const { frames, add, replace } = useFrames(`tape ${catchId}`);
+  const sign = useSigning({ eventId: event.eventId, entrantId, catchId, identifierCode: code });
   const input = useRef<HTMLInputElement>(null);
   const { send, isBusy, error } = useSending((claimed) => {
     void replace([]);
@@ -84,7 +87,11 @@ export function TapeBench({
   const claimedSteps = taken ? stepsReached(sheet.measure, taken.apparentMm) : null;
 
   const photograph = async (photo: File): Promise<void> => {
-    const frame = await add(photo, appNow());
+    const chosen = appNow();
+    const frameId = uuidv7();
+    await sign({ photo, kind: 'file', atMs: chosen.getTime(), monotonicMs: performance.now(), frameId });
+    const frame = await add(photo, chosen, 'board', frameId);
+    void custody.tell();
     put({
       ...draft,
       readings: [...draft.readings, { frameId: frame.frameId, photographId: uuidv7(), typed: '' }],

@@ -1,11 +1,16 @@
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
 import type { CatchMark } from '@lauta/contract';
 import { parsePayload } from '@lauta/core/identifier';
 import { clockOf, tapped } from '@lauta/core/care';
 import type { GateStep } from '@lauta/core/planning';
 import { formatSteps } from '@lauta/core/units';
 import { appNow, useNow } from '../../clock/appClock.ts';
+import { custody } from '../../custody/custody.ts';
+import { useSigning } from '../../custody/useSigning.ts';
+import { PositionNote } from '../../position/PositionNote.tsx';
+import { usePosition, useReceiverChoice } from '../../position/usePosition.ts';
 import { outbox, useOutbox } from '../../outbox/outbox.ts';
 import { OutboxPanel } from '../outbox/OutboxPanel.tsx';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
@@ -63,6 +68,8 @@ export function WaterPage() {
   const identifiers = useIdentifiers(eventId, place.entrantId);
   const who = useWho();
   const now = useNow(60_000);
+  const receiver = useReceiverChoice(who.data?.isDemo ?? false);
+  const position = usePosition(receiver);
   const { draft, put, change } = useDraft(eventId);
   const today = dayOfNow(event, now.getTime());
   const payload = identifiers.data?.find((one) => one.dayId === today?.dayId)?.payload ?? null;
@@ -110,10 +117,26 @@ export function WaterPage() {
     approved: sheet?.boards ?? NO_BOARDS,
     expected: card,
   });
+  const sign = useSigning({
+    eventId,
+    entrantId: place.entrantId,
+    catchId: running.catchId,
+    identifierCode: card?.code ?? null,
+  });
   const take = useCallback(
-    ({ jpeg, takenAtMs }: TakenFrame, role: FrameRole) => void addFrame(jpeg, new Date(takenAtMs), role),
-    [addFrame],
+    ({ jpeg, takenAtMs, monotonicMs }: TakenFrame, role: FrameRole) => {
+      const frameId = uuidv7();
+      // Signed before it is stored: a frame that is there has its signature.
+      void sign({ photo: jpeg, kind: 'frame', atMs: takenAtMs, monotonicMs, frameId }).then(() =>
+        addFrame(jpeg, new Date(takenAtMs), role, frameId),
+      );
+    },
+    [addFrame, sign],
   );
+  const burst = useCallback((isTaking: boolean) => {
+    setBursting(isTaking);
+    if (!isTaking) void custody.tell();
+  }, []);
   const isInWater = phase !== 'air';
   const propose = ({ frame, analysis }: ReadFrame): void => {
     if (!choices) return;
@@ -172,7 +195,15 @@ export function WaterPage() {
   const begin = (photo: Blob): void => {
     setClaimed(null);
     setReshotAfter(null);
-    put(newDraft(running.catchId, photo, appNow(), choices));
+    const chosen = appNow();
+    put(newDraft(running.catchId, photo, chosen, choices));
+    void sign({
+      photo,
+      kind: 'file',
+      atMs: chosen.getTime(),
+      monotonicMs: performance.now(),
+      frameId: null,
+    }).then(() => custody.tell());
   };
   const claimedNow = (done: Claimed): void => {
     put(null);
@@ -265,7 +296,7 @@ export function WaterPage() {
       phase={phase}
       shutterPlace={shutterPlace}
       onFrame={take}
-      onBurst={setBursting}
+      onBurst={burst}
       onFishSeen={(atMs) => {
         const lifted = tapped(running.events, 'lifted', atMs);
         if (lifted.ok) putRunning({ ...running, events: lifted.events });
@@ -377,6 +408,7 @@ export function WaterPage() {
       {claimed && <ClaimedNote claimed={claimed} eventId={eventId} step={sheet.measure.step} />}
       <OutboxPanel accountId={who.data?.account?.accountId ?? null} except={claimed?.commandId ?? null} />
       <RoomNote catchId={running.catchId} />
+      <PositionNote choice={receiver} state={position} />
       {thrown && frames?.length === 0 && (
         <p role="status">
           {thrown.length} frames were thrown away.{' '}

@@ -1,5 +1,6 @@
 import { useRef, useState } from 'react';
-import type { CommandBody } from '@lauta/contract';
+import type { Announcement, CommandBody } from '@lauta/contract';
+import { custody } from '../../custody/custody.ts';
 import { useInEvent } from '../../frame/inEvent.ts';
 import { outbox } from '../../outbox/outbox.ts';
 import type { OutboxFile } from '../../outbox/outboxStore.ts';
@@ -18,6 +19,26 @@ export interface Sending {
   files: () => Promise<OutboxFile[]>;
 }
 
+/** What goes ahead of a claim's megabytes, so that it and its time are known before them. */
+export function announcementOf(
+  { catchId, entrantId, speciesId, captured, claimedSteps, identifierCode }: CommandBody<'catch.claim'>,
+  files: readonly OutboxFile[],
+): Announcement {
+  return {
+    catchId,
+    entrantId,
+    speciesId,
+    capturedAt: captured.at,
+    claimedSteps,
+    identifierCode,
+    photographs: files.map(({ fileId, sha256, blob }) => ({
+      photographId: fileId,
+      sha256,
+      byteLength: blob.size,
+    })),
+  };
+}
+
 /** Puts photographs and claim into the outbox, once, however often it is asked to: from there they go by themselves. */
 export function useSending(onClaimed: (claimed: Claimed) => void) {
   const { event } = useInEvent();
@@ -32,7 +53,13 @@ export function useSending(onClaimed: (claimed: Claimed) => void) {
     setError(null);
     const { catchId, claimedSteps } = claim;
     try {
-      await outbox.keep('catch.claim', event.eventId, claim, { commandId, files: await files() });
+      const kept = await files();
+      await outbox.keep('catch.claim', event.eventId, claim, {
+        commandId,
+        files: kept,
+        announcement: announcementOf(claim, kept),
+      });
+      void custody.tell();
       onClaimed({ catchId, commandId, claimedSteps });
     } catch (problem) {
       setError(problem);

@@ -1,0 +1,26 @@
+export {
+  CAPTURE_KINDS,
+  CUSTODY_VERSION,
+  firstFormer,
+  keyIdOf,
+  nextStatement,
+  registrationBytes,
+  signatureText,
+  statementBytes,
+  statementHash,
+  type CaptureKind,
+  type CaptureStatement,
+  type ChainHead,
+  type Fix,
+  type PublicKey,
+} from './statement.ts';
+export {
+  CUSTODY_CHECKS,
+  custodyFindings,
+  spanWords,
+  type CustodyCheck,
+  type CustodyFacts,
+  type CustodyFinding,
+  type DeviceKey,
+  type ToldCapture,
+} from './findings.ts';

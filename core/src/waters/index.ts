@@ -1,0 +1,7 @@
+export {
+  placeOnWaters,
+  watersTrouble,
+  type PlaceOnWaters,
+  type WaterArea,
+  type WatersTrouble,
+} from './waters.ts';

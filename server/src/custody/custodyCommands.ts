@@ -1,0 +1,112 @@
+import { statementHash } from '@lauta/core/custody';
+import type { CommandContext, Handler } from '../command/commandContext.ts';
+import { askerOf, requireMay } from '../people/subject.ts';
+import { refuse } from '../refusal.ts';
+import { commitmentValue, freeFile } from '../catch/freeFile.ts';
+
+async function requireOwnEntrant(
+  { stores, accountId }: CommandContext,
+  eventId: string,
+  entrantId: string,
+): Promise<void> {
+  const entrant = await stores.people.findEntrant(entrantId);
+  if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
+  await requireMay(stores, await askerOf(stores, accountId), 'claim-catch', { eventId, entrantId });
+}
+
+/**
+ * Keeps what a device signed, as it signed it. What does not fit is kept too and found when a judge looks: whoever
+ * forges learns nothing from an answer.
+ */
+export const tellCaptures: Handler<'captures.tell'> = async (
+  context,
+  { entrantId, captures },
+  { eventId },
+) => {
+  await requireOwnEntrant(context, eventId, entrantId);
+  const told = [];
+  for (const { statement, signature } of captures) {
+    if (statement.eventId !== eventId || statement.entrantId !== entrantId)
+      refuse('capture-of-another', { captureId: statement.captureId });
+    const hash = statementHash(statement);
+    const { catchId, captureId, keyId, seq } = statement;
+    await context.stores.custody.addCapture({
+      hash,
+      eventId,
+      entrantId,
+      catchId,
+      captureId,
+      statement,
+      signature,
+      heardAt: context.now,
+    });
+    told.push({
+      catchId,
+      captureId,
+      keyId,
+      seq,
+      // Salted: whoever knows the rest of a statement could try places until its hash fits.
+      statement: context.commit(`capture-${captureId}`, { statement, signature }),
+    });
+  }
+  return { body: { entrantId, captures: told }, result: { told: told.length } };
+};
+
+/** Hears of a claim ahead of its photographs: from then on it is known what is claimed, and since when. */
+export const announceCatch: Handler<'catch.announce'> = async (context, body, { eventId }) => {
+  const { stores, now, commit } = context;
+  await requireOwnEntrant(context, eventId, body.entrantId);
+  const { catchId, entrantId, speciesId, capturedAt, claimedSteps } = body;
+  if (await stores.custody.findAnnouncement(catchId)) refuse('catch-announced');
+  if (await stores.catches.find(catchId)) refuse('catch-exists');
+  await stores.custody.announce({ catchId, eventId, entrantId, body, heardAt: now });
+  return {
+    body: {
+      catchId,
+      entrantId,
+      speciesId,
+      capturedAt,
+      claimedSteps,
+      identifier: commit('identifier', body.identifierCode),
+      photographs: commit('photographs', body.photographs),
+    },
+    result: { catchId },
+  };
+};
+
+/** A judge asks for frames that were signed and stayed on the device. */
+export const askFrames: Handler<'frames.ask'> = async (context, { catchId, captureIds }, { eventId }) => {
+  const { stores, accountId, now } = context;
+  const record = await stores.catches.find(catchId);
+  if (record?.eventId !== eventId) refuse('not-found', { what: 'catch' });
+  const asker = await askerOf(stores, accountId);
+  await requireMay(stores, asker, 'judge-catch', { eventId, entrantId: record.entrantId });
+  const known = (await stores.custody.capturesOf(record.entrantId)).filter((one) => one.catchId === catchId);
+  const missing = captureIds.find((id) => !known.some(({ captureId }) => captureId === id));
+  if (missing !== undefined) refuse('not-found', { what: 'capture' });
+  await stores.custody.ask(catchId, captureIds, now);
+  return { body: { catchId, captureIds } };
+};
+
+/** The device's answer: the frame, byte for byte what it signed, or that it has it no more. */
+export const sendFrame: Handler<'frame.send'> = async (context, body, { eventId }) => {
+  const { stores, accountId, now, commit } = context;
+  const { catchId, captureId, photographId } = body;
+  const record = await stores.catches.lock(catchId);
+  if (record?.eventId !== eventId) refuse('not-found', { what: 'catch' });
+  const asker = await askerOf(stores, accountId);
+  await requireMay(stores, asker, 'withdraw-catch', { eventId, entrantId: record.entrantId });
+  const asked = (await stores.custody.askedOf([record.entrantId])).find(
+    (one) => one.catchId === catchId && one.captureId === captureId,
+  );
+  if (!asked) refuse('frame-not-asked');
+  let file: string | null = null;
+  if (photographId !== null) {
+    const photograph = await freeFile(context, eventId, photographId, 'photograph');
+    if (photograph.sha256 !== asked.statement.photographSha256) refuse('checksum-mismatch');
+    await stores.catches.attach(catchId, { photographId, role: 'board' });
+    file = commit(`photograph-${photographId}`, await commitmentValue(context, photograph));
+  }
+  await stores.custody.answer(asked.hash, now, photographId);
+  return { body: { catchId, captureId, photographId, file } };
+};

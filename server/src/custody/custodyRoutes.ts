@@ -1,0 +1,122 @@
+import {
+  registerKeySchema,
+  revokeKeySchema,
+  type AnnouncedView,
+  type AskedFrameView,
+  type OwnKeyView,
+} from '@lauta/contract';
+import { keyIdOf } from '@lauta/core/custody';
+import { catchScope } from '../catch/catchRoutes.ts';
+import { eventScope, idParameter, type RouteTable } from '../http/routeTable.ts';
+import { refuse } from '../refusal.ts';
+import { isDuplicate } from '../storage/database.ts';
+import { viewCustody } from './custodyView.ts';
+import type { StoredKey } from './custodyStore.ts';
+import { isRegistrationSigned } from './signature.ts';
+
+/** Phones that one account may have used; one that is lost counts. */
+const MOST_KEYS = 40;
+const MOST_ANNOUNCED = 200;
+
+export function addCustodyRoutes(table: RouteTable): void {
+  table.signedIn('get', '/api/own-keys', async ({ lauta, account }) =>
+    (await lauta.storage.read.custody.keysOf(account.accountId)).map(keyView),
+  );
+
+  table.signedIn('post', '/api/own-keys', async ({ lauta, request, account }) => {
+    const { publicKey, deviceId, proof } = registerKeySchema.parse(request.body);
+    const { accountId } = account;
+    const { custody } = lauta.storage.read;
+    const keyId = keyIdOf(publicKey);
+    if (!(await isRegistrationSigned(publicKey, proof, keyId, accountId))) refuse('key-not-proven');
+    const known = await custody.findKey(keyId);
+    if (!known) {
+      if ((await custody.keysOf(accountId)).length >= MOST_KEYS) refuse('too-many-keys', { most: MOST_KEYS });
+      const registeredAt = lauta.clock.now();
+      await custody
+        .addKey({ keyId, accountId, deviceId, publicKey, registeredAt })
+        .catch((error: unknown) => {
+          if (!isDuplicate(error)) throw error;
+        });
+    }
+    const key = known ?? (await custody.findKey(keyId));
+    if (!key || key.accountId !== accountId) refuse('key-registered');
+    return keyView(key);
+  });
+
+  table.signedIn('post', '/api/own-keys/:keyId/revoke', async ({ lauta, request, account }) => {
+    const { why } = revokeKeySchema.parse(request.body);
+    const keyId = String(request.params['keyId']);
+    const { custody } = lauta.storage.read;
+    const key = /^[0-9a-f]{64}$/.test(keyId) ? await custody.findKey(keyId) : null;
+    if (!key || key.accountId !== account.accountId) refuse('not-found', { what: 'key' });
+    // Once struck off it stays so, from the first time on.
+    if (key.revokedAt === null) await custody.revokeKey(keyId, lauta.clock.now(), why);
+    return keyView((await custody.findKey(keyId)) ?? key);
+  });
+
+  table.allowed(
+    'get',
+    '/api/catches/:catchId/custody',
+    'judge-catch',
+    catchScope,
+    async ({ lauta, request }) => {
+      const record = await lauta.storage.read.catches.find(idParameter(request, 'catchId'));
+      return record ? viewCustody(lauta.storage.read, record) : undefined;
+    },
+  );
+
+  table.allowed(
+    'get',
+    '/api/events/:eventId/announced',
+    'see-queue',
+    eventScope,
+    async ({ lauta }, { eventId }) => {
+      const stores = lauta.storage.read;
+      const announced = await stores.custody.announcedIn(eventId, MOST_ANNOUNCED);
+      const entrants = await stores.people.entrantsOf(eventId);
+      return announced.flatMap(({ body, heardAt }): AnnouncedView[] => {
+        const entrant = entrants.find(({ entrantId }) => entrantId === body.entrantId);
+        if (!entrant) return [];
+        const { catchId, speciesId, capturedAt, claimedSteps, photographs } = body;
+        const { entrantId, number, name } = entrant;
+        return [
+          {
+            catchId,
+            entrant: { entrantId, number, name },
+            speciesId,
+            capturedAt,
+            claimedSteps,
+            heardAt: heardAt.toISOString(),
+            bytes: photographs.reduce((sum, { byteLength }) => sum + byteLength, 0),
+          },
+        ];
+      });
+    },
+  );
+
+  table.signedIn('get', '/api/events/:eventId/asked-frames', async (asked) => {
+    const { lauta, account } = asked;
+    const { eventId } = await eventScope(asked);
+    const stores = lauta.storage.read;
+    const own = (await stores.people.entrantsWith(account.accountId)).filter(
+      (one) => one.eventId === eventId,
+    );
+    const frames = await stores.custody.askedOf(own.map(({ entrantId }) => entrantId));
+    return frames.map(({ catchId, captureId, statement }): AskedFrameView => ({
+      catchId,
+      captureId,
+      photographSha256: statement.photographSha256,
+    }));
+  });
+}
+
+function keyView({ keyId, deviceId, registeredAt, revokedAt, revokedWhy }: StoredKey): OwnKeyView {
+  return {
+    keyId,
+    deviceId,
+    registeredAt: registeredAt.toISOString(),
+    revokedAt: revokedAt?.toISOString() ?? null,
+    revokedWhy,
+  };
+}

@@ -1,0 +1,134 @@
+import { areasOf, type Announcement, type CaptureView, type CustodyView } from '@lauta/contract';
+import { custodyFindings, type DeviceKey, type ToldCapture } from '@lauta/core/custody';
+import { placeOnWaters } from '@lauta/core/waters';
+import type { CatchRecord } from '../catch/catchStore.ts';
+import type { Photograph } from '../photo/photographStore.ts';
+import type { Stores } from '../storage/storage.ts';
+import { currentWaters } from '../waters/publishWaters.ts';
+import type { StoredCapture } from './custodyStore.ts';
+import { isStatementSigned } from './signature.ts';
+
+/** When the server first heard of a catch: by its announcement, or by its claim. */
+export async function heardOf(stores: Stores, record: CatchRecord): Promise<Date> {
+  const announced = await stores.custody.findAnnouncement(record.catchId);
+  return announced && announced.heardAt < record.receivedAt ? announced.heardAt : record.receivedAt;
+}
+
+/** How a catch came from its capture to the server, with what speaks for and against it. */
+export async function viewCustody(stores: Stores, record: CatchRecord): Promise<CustodyView> {
+  const { catchId, eventId, entrantId } = record;
+  const [captures, announced, attached, sessions, waters, heardAt] = await Promise.all([
+    stores.custody.capturesOf(entrantId),
+    stores.custody.findAnnouncement(catchId),
+    stores.catches.photographsOf(catchId),
+    stores.events.sessions(eventId),
+    currentWaters(stores, eventId),
+    heardOf(stores, record),
+  ]);
+  const files = new Map<string, Photograph>();
+  for (const { photographId, role } of attached) {
+    const file = role === 'clip' ? null : await stores.photographs.find(photographId);
+    if (file?.completedAt) files.set(photographId, file);
+  }
+  const frames = new Set(captures.flatMap(({ sentPhotographId }) => sentPhotographId ?? []));
+  // Frames and answers that came after the claim prove nothing of it.
+  const claimed = [...files.values()].filter(
+    ({ photographId, completedAt }) =>
+      !frames.has(photographId) && completedAt !== null && completedAt <= record.receivedAt,
+  );
+  const told = await Promise.all(
+    captures.map(async (one): Promise<ToldCapture> => ({
+      statement: one.statement,
+      hash: one.hash,
+      isSigned: one.catchId !== catchId || (await isSigned(stores, one)),
+      heardAtMs: one.heardAt.getTime(),
+    })),
+  );
+  const areas = waters && areasOf(waters.waters);
+  const findings = custodyFindings({
+    eventId,
+    catchId,
+    photographs: claimed.map(({ sha256 }) => ({
+      sha256,
+      isFromOutside: record.marks.includes('taken-outside'),
+    })),
+    identifierCode: record.identifierCode,
+    captures: told,
+    keys: await keysOf(stores, captures, entrantId),
+    sessions: sessions.map(({ linesInAt, linesOutAt }) => ({
+      fromMs: linesInAt.getTime(),
+      toMs: linesOutAt.getTime(),
+    })),
+    placeOn: areas && ((fix) => placeOnWaters(areas, fix)),
+    heardAtMs: heardAt.getTime(),
+    arrivedAtMs: record.receivedAt.getTime(),
+    announcedOtherwise: announced ? differences(announced.body, record, claimed) : [],
+    sameFileIn: await stores.catches.othersWithFiles(catchId, eventId, [
+      ...new Set(claimed.map(({ sha256 }) => sha256)),
+    ]),
+  });
+  const own = captures.filter((one) => one.catchId === catchId);
+  const idOf = new Map([...files.values()].map(({ sha256, photographId }) => [sha256, photographId]));
+  const isClaimed = (sha256: string): boolean => claimed.some((one) => one.sha256 === sha256);
+  const view = (one: StoredCapture): CaptureView => ({
+    captureId: one.captureId,
+    kind: one.statement.kind,
+    at: one.statement.at,
+    photographSha256: one.statement.photographSha256,
+    photographId: one.sentPhotographId ?? idOf.get(one.statement.photographSha256) ?? null,
+    isClaimed: isClaimed(one.statement.photographSha256),
+    frame:
+      one.sentPhotographId !== null
+        ? 'sent'
+        : one.answeredAt !== null
+          ? 'gone'
+          : one.askedAt !== null
+            ? 'asked'
+            : 'on-device',
+    position: one.statement.position,
+  });
+  const position = (own.find(({ statement }) => isClaimed(statement.photographSha256)) ?? own[0])?.statement
+    .position;
+  return {
+    heardAt: heardAt.toISOString(),
+    arrivedAt: record.receivedAt.toISOString(),
+    findings,
+    captures: own.toSorted((a, b) => (a.statement.at < b.statement.at ? -1 : 1)).map(view),
+    position: position ?? null,
+    place: position && areas ? placeOnWaters(areas, position) : null,
+  };
+}
+
+async function isSigned(stores: Stores, { statement, signature }: StoredCapture): Promise<boolean> {
+  const key = await stores.custody.findKey(statement.keyId);
+  return key !== null && (await isStatementSigned(key.publicKey, signature, statement));
+}
+
+async function keysOf(
+  stores: Stores,
+  captures: readonly StoredCapture[],
+  entrantId: string,
+): Promise<DeviceKey[]> {
+  const keys = await stores.custody.keys([...new Set(captures.map(({ statement }) => statement.keyId))]);
+  return Promise.all(
+    keys.map(async (key): Promise<DeviceKey> => ({
+      keyId: key.keyId,
+      isOwn: await stores.people.isMember(entrantId, key.accountId),
+      isPartner: false,
+      registeredAtMs: key.registeredAt.getTime(),
+      revokedAtMs: key.revokedAt?.getTime() ?? null,
+      revokedWhy: key.revokedWhy,
+    })),
+  );
+}
+
+/** What a claim says otherwise than what was announced ahead of it, in words. */
+function differences(announced: Announcement, record: CatchRecord, claimed: readonly Photograph[]): string[] {
+  const found: string[] = [];
+  if (announced.speciesId !== record.speciesId) found.push('another kind of fish');
+  if (announced.claimedSteps !== record.claimedSteps) found.push('another length');
+  if (announced.identifierCode !== record.identifierCode) found.push('another code');
+  const sums = new Set(announced.photographs.map(({ sha256 }) => sha256));
+  if (claimed.some(({ sha256 }) => !sums.has(sha256))) found.push('another photograph');
+  return found;
+}

@@ -1,0 +1,8 @@
+import { eventScope, type RouteTable } from '../http/routeTable.ts';
+import { currentWaters } from './publishWaters.ts';
+
+export function addWatersRoutes(table: RouteTable): void {
+  table.allowed('get', '/api/events/:eventId/waters', 'see-event', eventScope, ({ lauta }, { eventId }) =>
+    currentWaters(lauta.storage.read, eventId),
+  );
+}

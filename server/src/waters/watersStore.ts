@@ -1,0 +1,12 @@
+export interface StoredWaters {
+  version: number;
+  bytes: Uint8Array;
+  sha256: string;
+  publishedAt: Date;
+}
+
+/** The waters of events, every version as it was published. */
+export interface WatersStore {
+  add(eventId: string, waters: StoredWaters): Promise<void>;
+  latest(eventId: string): Promise<StoredWaters | null>;
+}

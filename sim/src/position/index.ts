@@ -1,0 +1,1 @@
+export { driftOverMere, type SimulatedFix } from './drift.ts';
