@@ -164,6 +164,14 @@ export const answerRequestSchema = z
 /** What happened to a fish after it was claimed: the whole of it, once. */
 export const handleCatchSchema = z.strictObject({ catchId: z.uuid(), handling: handlingSchema });
 
+/** What a second device timed of a catch, told once and perhaps before the claim. */
+export const timeCatchSchema = z.strictObject({
+  catchId: z.uuid(),
+  entrantId: z.uuid(),
+  handling: handlingSchema,
+  clockOffsetMs: z.int().min(-CLOCK_OFFSET_MS).max(CLOCK_OFFSET_MS).nullable(),
+});
+
 /** Adds the clip of its release to a catch: one, once. */
 export const clipCatchSchema = z.strictObject({ catchId: z.uuid(), clipId: z.uuid() });
 
@@ -199,6 +207,7 @@ export const commandSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...envelope, kind: z.literal('catch.judge'), body: judgeCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.answer'), body: answerRequestSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.handle'), body: handleCatchSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('catch.time'), body: timeCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.clip'), body: clipCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('frames.ask'), body: askFramesSchema }),
   z.strictObject({ ...envelope, kind: z.literal('frame.send'), body: sendFrameSchema }),

@@ -18,6 +18,26 @@ export const acceptInvitationSchema = z.strictObject({
   password: passwordSchema,
 });
 
+/** What a partner's phone does for the entrant. */
+export const PAIRED_JOBS = ['camera', 'timer'] as const;
+export type PairedJob = (typeof PAIRED_JOBS)[number];
+
+export const offerPairingSchema = z.strictObject({
+  pairingId: z.uuid(),
+  eventId: z.uuid(),
+  entrantId: z.uuid(),
+  job: z.enum(PAIRED_JOBS),
+});
+export const acceptPairingSchema = z.strictObject({ token: z.string().min(20).max(100) });
+
+/** A phone that acts for an entrant, or may as soon as it has read the code. */
+export interface PairingView {
+  pairingId: string;
+  job: PairedJob;
+  createdAt: string;
+  usedAt: string | null;
+}
+
 export const whoSchema = z.object({
   /** False until the first director of a new installation exists. */
   isSetUp: z.boolean(),
@@ -32,6 +52,10 @@ export const whoSchema = z.object({
       founder: z.boolean(),
       roles: z.array(z.object({ eventId: z.uuid(), role: z.enum(ROLES) })),
       entrants: z.array(z.object({ eventId: z.uuid(), entrantId: z.uuid() })),
+      /** Set on a partner's phone. */
+      pairing: z
+        .object({ pairingId: z.uuid(), eventId: z.uuid(), entrantId: z.uuid(), job: z.enum(PAIRED_JOBS) })
+        .nullable(),
     })
     .nullable(),
 });

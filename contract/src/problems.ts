@@ -10,6 +10,7 @@ export const PROBLEM_STATUS = {
   'not-found': 404,
   'invalid-request': 400,
   'invitation-used': 410,
+  'pairing-used': 410,
   'already-set-up': 409,
   'idempotency-key-missing': 400,
   'idempotency-key-reused': 409,

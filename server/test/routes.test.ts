@@ -66,6 +66,10 @@ const ROUTES: { route: string; may: readonly Who[]; call: (place: Place) => stri
   { route: 'get /api/events/:eventId/announced', may: ['judge'], call: ({ event }) => `/api/events/${event.eventId}/announced` },
   { route: 'get /api/events/:eventId/asked-frames', may: SIGNED_IN, call: ({ event }) => `/api/events/${event.eventId}/asked-frames` },
   { route: 'get /api/events/:eventId/waters', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/waters` },
+  { route: 'post /api/pairings', may: ['angler'], call: () => '/api/pairings', body: ({ event }: Place) => ({ pairingId: uuidv7(), eventId: event.eventId, entrantId: event.entrantId, job: 'timer' }) },
+  { route: 'post /api/pairings/accept', may: [], call: () => '/api/pairings/accept', body: { token: 'x'.repeat(43) } },
+  { route: 'get /api/events/:eventId/own-pairings', may: SIGNED_IN, call: ({ event }) => `/api/events/${event.eventId}/own-pairings` },
+  { route: 'post /api/own-pairings/:pairingId/end', may: [], call: () => `/api/own-pairings/${uuidv7()}/end`, body: {} },
   { route: 'get /api/own-keys', may: SIGNED_IN, call: () => '/api/own-keys' },
   // Who may register and strike off what is tested with real keys.
   { route: 'post /api/own-keys', may: [], call: () => '/api/own-keys', body: {} },
@@ -138,7 +142,9 @@ describe('every route', () => {
       const [method] = line.route.split(' ') as ['get' | 'post' | 'put'];
       const person = line.route.includes('sign-out') ? await world.signInAgain(people[who]) : people[who];
       const test = send(world, person, method, line.call(place));
-      const response = await (line.body === undefined ? test : test.send(line.body as object));
+      const body: unknown =
+        typeof line.body === 'function' ? (line.body as (at: Place) => unknown)(place) : line.body;
+      const response = await (body === undefined ? test : test.send(body as object));
       const isIn = line.may.includes(who);
       // A chunk without bytes is refused for its size, after its sender was let in.
       const inStatus = line.route.includes('/chunks/') ? 422 : 200;
@@ -168,6 +174,7 @@ describe('every command', () => {
     'catch.judge': ['judge'],
     'catch.answer': ['angler'],
     'catch.handle': ['angler'],
+    'catch.time': ['angler'],
     'catch.clip': ['angler'],
     'codes.reveal': ['director'],
     'catch.withdraw': ['angler'],
@@ -221,6 +228,8 @@ describe('every command', () => {
       }
       case 'catch.handle':
         return { catchId: await claim(world, event), handling: HANDLING };
+      case 'catch.time':
+        return { catchId: uuidv7(), entrantId: event.entrantId, handling: HANDLING, clockOffsetMs: null };
       case 'catch.clip':
         return {
           catchId: await claim(world, event),

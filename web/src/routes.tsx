@@ -14,6 +14,8 @@ import { JudgePage } from './features/judge/JudgePage.tsx';
 import { QueuePage } from './features/judge/QueuePage.tsx';
 import { JustDecidedProvider } from './features/judge/justDecided.tsx';
 import { LedgerPage } from './features/ledger/LedgerPage.tsx';
+import { AcceptPage } from './features/pair/AcceptPage.tsx';
+import { PairPage } from './features/pair/PairPage.tsx';
 import { PreparePage } from './features/prepare/PreparePage.tsx';
 import { RulesPage } from './features/rules/RulesPage.tsx';
 import { StandingsPage } from './features/standings/StandingsPage.tsx';
@@ -70,6 +72,7 @@ export const routes: RouteObject[] = [
       { path: '/sign-in', element: <SignInPage /> },
       { path: '/set-up', element: <SetUpPage /> },
       { path: '/invitation/:token', element: <InvitationPage /> },
+      { path: '/pair/:token', element: <AcceptPage /> },
       { path: '/events/new', element: <NewEventPage /> },
       {
         path: '/events/:eventId',
@@ -83,6 +86,7 @@ export const routes: RouteObject[] = [
           { path: 'prepare', element: <PreparePage /> },
           { path: 'water', element: <WaterPage /> },
           { path: 'waters', element: <WatersPage /> },
+          { path: 'pair', element: <PairPage /> },
           { path: 'catches/:catchId', element: <CatchPage /> },
           {
             path: 'judge',

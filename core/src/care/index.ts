@@ -1,3 +1,4 @@
+export { mergedHandling, type TimedBy } from './mergeHandling.ts';
 export {
   WATER_STEPS,
   clockOf,

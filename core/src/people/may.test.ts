@@ -8,6 +8,7 @@ function subject(change: Partial<Omit<Subject, 'roles'>> & { roles?: Role[] } = 
     founder: false,
     eventPublic: true,
     ownEntrant: false,
+    paired: false,
     ...rest,
     roles: new Set(roles),
   };
@@ -39,6 +40,16 @@ describe('who may do what', () => {
     expect(may('claim-catch', subject({ roles: ['angler'], ownEntrant: true }))).toBe(true);
     expect(may('claim-catch', subject({ roles: ['angler'] }))).toBe(false);
     expect(may('claim-catch', subject({ ownEntrant: true }))).toBe(false);
+  });
+
+  it('a partner’s phone claims and tells for its entrant, and neither withdraws, answers nor pairs another', () => {
+    const phone = subject({ roles: ['angler'], ownEntrant: true, paired: true });
+    for (const capability of ['claim-catch', 'tell-catch', 'upload-photograph', 'see-catch'] as const)
+      expect(may(capability, phone), capability).toBe(true);
+    for (const capability of ['withdraw-catch', 'answer-request', 'pair-phone'] as const) {
+      expect(may(capability, phone), capability).toBe(false);
+      expect(may(capability, { ...phone, paired: false }), capability).toBe(true);
+    }
   });
 
   it('nobody judges an own catch or a partner’s', () => {

@@ -12,6 +12,8 @@ export interface Subject {
   eventPublic: boolean;
   /** Member of the entrant that is asked about: an own catch, or a partner's. */
   ownEntrant: boolean;
+  /** Asks from a partner's phone, which was paired to act for one entrant. */
+  paired: boolean;
 }
 
 type Rule = (subject: Subject) => boolean;
@@ -23,6 +25,7 @@ const has =
 
 const anyRole = has(...ROLES);
 const own: Rule = (subject) => subject.signedIn && subject.ownEntrant;
+const ownPhone: Rule = (subject) => own(subject) && !subject.paired;
 const openTo =
   (rule: Rule): Rule =>
   (subject) =>
@@ -46,8 +49,10 @@ const TABLE = {
   'see-identifier': anyOf(own, has('director', 'judge')),
   'upload-photograph': has('angler', 'judge', 'director'),
   'claim-catch': (subject) => own(subject) && subject.roles.has('angler'),
-  'withdraw-catch': own,
-  'answer-request': own,
+  'tell-catch': own,
+  'withdraw-catch': ownPhone,
+  'answer-request': ownPhone,
+  'pair-phone': (subject) => ownPhone(subject) && subject.roles.has('angler'),
   'see-catch': anyOf(own, has('judge', 'director')),
   'see-original': anyOf(own, has('judge')),
   'see-queue': has('judge'),

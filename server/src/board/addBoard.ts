@@ -1,6 +1,6 @@
 import { canonicalBytes, hashHex } from '@lauta/core/ledger';
 import type { Handler } from '../command/commandContext.ts';
-import { askerOf, requireMay } from '../people/subject.ts';
+import { requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 import { boardsOf } from './eventBoards.ts';
 
@@ -8,8 +8,8 @@ import { boardsOf } from './eventBoards.ts';
 const MOST_BOARDS = 12;
 
 /** Adds a kind of board to an event. A profile that was measured on never changes: another one gets another id. */
-export const addBoard: Handler<'board.add'> = async ({ stores, accountId, now }, { board }, { eventId }) => {
-  await requireMay(stores, await askerOf(stores, accountId), 'add-board', { eventId });
+export const addBoard: Handler<'board.add'> = async ({ stores, asker, now }, { board }, { eventId }) => {
+  await requireMay(stores, asker, 'add-board', { eventId });
   const known = await boardsOf(stores, eventId);
   if (known.some(({ id }) => id === board.id)) refuse('board-exists', { board: board.id });
   if ((await stores.boards.inEvent(eventId)).length >= MOST_BOARDS)

@@ -6,7 +6,7 @@ import { placeInSchedule, resolveWallTime } from '@lauta/core/schedule';
 import { boardIn } from '../board/eventBoards.ts';
 import type { CommandContext, Handler } from '../command/commandContext.ts';
 import type { LautaEvent } from '../event/eventStore.ts';
-import { askerOf, requireMay } from '../people/subject.ts';
+import { requireMay } from '../people/subject.ts';
 import type { Photograph } from '../photo/photographStore.ts';
 import { refuse } from '../refusal.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
@@ -21,13 +21,14 @@ type Claim = CommandBody<'catch.claim'>;
  * and marked, never dropped. The reading is computed anew from the marks and the stored original.
  */
 export const claimCatch: Handler<'catch.claim'> = async (context, claim, command) => {
-  const { stores, accountId, now, commit } = context;
+  const { stores, asker, now, commit } = context;
   const { eventId } = command;
   const entrant = await stores.people.findEntrant(claim.entrantId);
   if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
-  const asker = await askerOf(stores, accountId);
   await requireMay(stores, asker, 'claim-catch', { eventId, entrantId: entrant.entrantId });
-  if (await stores.catches.find(claim.catchId)) refuse('catch-exists');
+  const known = await stores.catches.find(claim.catchId);
+  // Told by what it was claimed, so that a device sees whether that was its own claim or another phone's.
+  if (known) refuse('catch-exists', { measurementId: known.measurementId });
   const event = await stores.events.find(eventId);
   if (!event) refuse('not-found', { what: 'event' });
   const book = await loadRuleBook(stores, eventId);
@@ -187,10 +188,9 @@ async function lockedCatch(
 
 /** Decides on a catch. Former decisions stay; a judge who has not seen the latest one is told so. */
 export const judgeCatch: Handler<'catch.judge'> = async (context, body, command) => {
-  const { stores, accountId, now, commit } = context;
+  const { stores, asker, accountId, now, commit } = context;
   const { eventId } = command;
   const record = await lockedCatch(context, body.catchId, eventId);
-  const asker = await askerOf(stores, accountId);
   await requireMay(stores, asker, 'judge-catch', { eventId, entrantId: record.entrantId });
   if (record.withdrawnAt) refuse('catch-withdrawn');
   const former = await stores.catches.verdictsOf(body.catchId);
@@ -239,10 +239,9 @@ function wordsOf(decision: CommandBody<'catch.judge'>['decision']): string {
 
 /** Answers a judge's request with words, another photograph, or both. */
 export const answerRequest: Handler<'catch.answer'> = async (context, body, command) => {
-  const { stores, accountId, now, commit } = context;
+  const { stores, asker, now, commit } = context;
   const { eventId } = command;
   const record = await lockedCatch(context, body.catchId, eventId);
-  const asker = await askerOf(stores, accountId);
   await requireMay(stores, asker, 'answer-request', { eventId, entrantId: record.entrantId });
   const last = (await stores.catches.verdictsOf(body.catchId)).at(-1);
   if (record.withdrawnAt || last?.verdictId !== body.verdictId || last.decision.kind !== 'sent-back') {
@@ -275,7 +274,7 @@ export const answerRequest: Handler<'catch.answer'> = async (context, body, comm
 };
 
 export const withdrawCatch: Handler<'catch.withdraw'> = async (context, { catchId }, command) => {
-  const record = await ownCatch(context, catchId, command.eventId);
+  const record = await ownCatch(context, 'withdraw-catch', catchId, command.eventId);
   if (record.withdrawnAt) refuse('catch-withdrawn');
   await context.stores.catches.setWithdrawn(catchId, context.now);
   await context.stores.catches.setState(catchId, 'withdrawn');
@@ -285,7 +284,7 @@ export const withdrawCatch: Handler<'catch.withdraw'> = async (context, { catchI
 /** Undoes a withdrawal: the catch stands where it stood before. */
 export const restoreCatch: Handler<'catch.restore'> = async (context, { catchId }, command) => {
   const { stores } = context;
-  const record = await ownCatch(context, catchId, command.eventId);
+  const record = await ownCatch(context, 'withdraw-catch', catchId, command.eventId);
   if (!record.withdrawnAt) refuse('catch-not-withdrawn');
   const last = (await stores.catches.verdictsOf(catchId)).at(-1);
   await stores.catches.setWithdrawn(catchId, null);
@@ -295,7 +294,7 @@ export const restoreCatch: Handler<'catch.restore'> = async (context, { catchId 
 
 /** Tells what happened to a fish after its claim, such as its release: once, and nothing of the claim left out. */
 export const handleCatch: Handler<'catch.handle'> = async (context, { catchId, handling }, command) => {
-  const record = await ownCatch(context, catchId, command.eventId);
+  const record = await ownCatch(context, 'tell-catch', catchId, command.eventId);
   if (record.laterHandling) refuse('handling-told');
   const before = record.handling?.events ?? [];
   if (before.some(({ step }, i) => handling.events[i]?.step !== step)) refuse('handling-not-later');
@@ -303,10 +302,38 @@ export const handleCatch: Handler<'catch.handle'> = async (context, { catchId, h
   return { body: { catchId, handling } };
 };
 
+/**
+ * What a partner's phone timed. It may come before the claim: both are of one catch by its id, and are put together
+ * when somebody looks.
+ */
+export const timeCatch: Handler<'catch.time'> = async (context, body, command) => {
+  const { stores, asker, now } = context;
+  const { catchId, entrantId, handling, clockOffsetMs } = body;
+  const { eventId, deviceId } = command;
+  const entrant = await stores.people.findEntrant(entrantId);
+  if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
+  await requireMay(stores, asker, 'claim-catch', { eventId, entrantId });
+  const claimed = await stores.catches.find(catchId);
+  if (claimed && claimed.entrantId !== entrantId) refuse('not-found', { what: 'catch' });
+  const known = await stores.catches.timingsOf(catchId);
+  if (known.some((one) => one.entrantId !== entrantId)) refuse('not-found', { what: 'catch' });
+  if (known.some((one) => one.deviceId === deviceId)) refuse('handling-told');
+  await stores.catches.addTiming({
+    catchId,
+    deviceId,
+    eventId,
+    entrantId,
+    handling,
+    clockOffsetMs,
+    toldAt: now,
+  });
+  return { body: { catchId, entrantId, handling, clockOffsetMs } };
+};
+
 /** Adds the clip of a fish's release to its catch. */
 export const clipCatch: Handler<'catch.clip'> = async (context, { catchId, clipId }, command) => {
   const { stores, commit } = context;
-  const record = await ownCatch(context, catchId, command.eventId);
+  const record = await ownCatch(context, 'tell-catch', catchId, command.eventId);
   const known = await stores.catches.photographsOf(record.catchId);
   if (known.some(({ role }) => role === 'clip')) refuse('clip-sent');
   const clip = await freeFile(context, command.eventId, clipId, 'clip');
@@ -315,9 +342,13 @@ export const clipCatch: Handler<'catch.clip'> = async (context, { catchId, clipI
   return { body: { catchId, clipId, file } };
 };
 
-async function ownCatch(context: CommandContext, catchId: string, eventId: string): Promise<CatchRecord> {
+async function ownCatch(
+  context: CommandContext,
+  capability: 'withdraw-catch' | 'tell-catch',
+  catchId: string,
+  eventId: string,
+): Promise<CatchRecord> {
   const record = await lockedCatch(context, catchId, eventId);
-  const asker = await askerOf(context.stores, context.accountId);
-  await requireMay(context.stores, asker, 'withdraw-catch', { eventId, entrantId: record.entrantId });
+  await requireMay(context.stores, context.asker, capability, { eventId, entrantId: record.entrantId });
   return record;
 }

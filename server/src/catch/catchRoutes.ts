@@ -11,7 +11,7 @@ import {
   type Asked,
   type RouteTable,
 } from '../http/routeTable.ts';
-import type { Scope } from '../people/subject.ts';
+import { ownEntrantIds, type Scope } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 import type { Stores } from '../storage/storage.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
@@ -26,9 +26,8 @@ export function addCatchRoutes(table: RouteTable): void {
     const { lauta, request, account } = asked;
     const { eventId } = await eventScope(asked);
     const stores = lauta.storage.read;
-    const own = await stores.people.entrantsWith(account.accountId);
     const { page, pageSize, offset } = pageAsked(request);
-    const entrantIds = own.filter((one) => one.eventId === eventId).map((one) => one.entrantId);
+    const entrantIds = await ownEntrantIds(stores, account, eventId);
     const found = await listCatches(stores, eventId, {
       entrantIds,
       order: 'newest',
@@ -60,12 +59,7 @@ export function addCatchRoutes(table: RouteTable): void {
 
   table.signedIn('get', '/api/events/:eventId/own-catches.csv', async (asked) => {
     const { eventId } = await eventScope(asked);
-    const own = await asked.lauta.storage.read.people.entrantsWith(asked.account.accountId);
-    return catchesCsv(
-      asked,
-      eventId,
-      own.filter((one) => one.eventId === eventId).map((one) => one.entrantId),
-    );
+    return catchesCsv(asked, eventId, await ownEntrantIds(asked.lauta.storage.read, asked.account, eventId));
   });
 
   table.allowed(

@@ -6,6 +6,7 @@ import {
   catches,
   measurements,
   photographs,
+  timings,
   verdicts,
 } from '../storage/schema.ts';
 import type { CatchFilter, CatchStore } from './catchStore.ts';
@@ -43,6 +44,12 @@ export function mariadbCatchStore(db: Connection): CatchStore {
     },
     async setLaterHandling(catchId, laterHandling) {
       await db.update(catches).set({ laterHandling }).where(eq(catches.catchId, catchId));
+    },
+    async addTiming(timing) {
+      await db.insert(timings).values(timing);
+    },
+    async timingsOf(catchId) {
+      return db.select().from(timings).where(eq(timings.catchId, catchId)).orderBy(asc(timings.toldAt));
     },
     async setWithdrawn(catchId, withdrawnAt) {
       await db.update(catches).set({ withdrawnAt }).where(eq(catches.catchId, catchId));

@@ -77,6 +77,17 @@ export interface ListedCatch {
   thumbId: string;
 }
 
+/** What a second device timed. */
+export interface Timing {
+  catchId: string;
+  deviceId: string;
+  eventId: string;
+  entrantId: string;
+  handling: Handling;
+  clockOffsetMs: number | null;
+  toldAt: Date;
+}
+
 /** Catches with their measurements, photographs, verdicts and answers. */
 export interface CatchStore {
   add(record: CatchRecord, measurement: Measurement, photographs: readonly CatchPhotograph[]): Promise<void>;
@@ -85,6 +96,8 @@ export interface CatchStore {
   lock(catchId: string): Promise<CatchRecord | null>;
   setState(catchId: string, state: CatchState): Promise<void>;
   setLaterHandling(catchId: string, handling: Handling): Promise<void>;
+  addTiming(timing: Timing): Promise<void>;
+  timingsOf(catchId: string): Promise<Timing[]>;
   setWithdrawn(catchId: string, at: Date | null): Promise<void>;
   countIn(eventId: string, states?: readonly CatchState[]): Promise<number>;
   list(eventId: string, filter: CatchFilter): Promise<{ items: ListedCatch[]; total: number }>;

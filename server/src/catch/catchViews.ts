@@ -1,3 +1,4 @@
+import { mergedHandling, type Handling } from '@lauta/core/care';
 import { readingOf } from '@lauta/core/photo';
 import {
   exifView,
@@ -13,7 +14,7 @@ import { loadRuleBook } from '../rules/ruleBook.ts';
 import type { Entrant } from '../people/peopleStore.ts';
 import type { Stores } from '../storage/storage.ts';
 import { scoringCatch } from './catchState.ts';
-import type { CatchFilter, ListedCatch, Verdict } from './catchStore.ts';
+import type { CatchFilter, CatchRecord, ListedCatch, Timing, Verdict } from './catchStore.ts';
 
 function summary(
   { record, readMm, thumbId }: ListedCatch,
@@ -75,16 +76,18 @@ export async function viewCatch(
 ): Promise<CatchView | null> {
   const record = await stores.catches.find(catchId);
   if (!record) return null;
-  const [book, measurement, verdicts, answers, photographs, entrant, identifiers, days] = await Promise.all([
-    loadRuleBook(stores, record.eventId),
-    stores.catches.measurement(record.measurementId),
-    stores.catches.verdictsOf(catchId),
-    stores.catches.answersOf(catchId),
-    stores.catches.photographsOf(catchId),
-    stores.people.findEntrant(record.entrantId),
-    stores.events.identifiersOf(record.entrantId),
-    stores.events.days(record.eventId),
-  ]);
+  const [book, measurement, verdicts, answers, photographs, entrant, identifiers, days, timings] =
+    await Promise.all([
+      loadRuleBook(stores, record.eventId),
+      stores.catches.measurement(record.measurementId),
+      stores.catches.verdictsOf(catchId),
+      stores.catches.answersOf(catchId),
+      stores.catches.photographsOf(catchId),
+      stores.people.findEntrant(record.entrantId),
+      stores.events.identifiersOf(record.entrantId),
+      stores.events.days(record.eventId),
+      stores.catches.timingsOf(catchId),
+    ]);
   if (!book || !measurement || !entrant)
     throw new Error(`catch ${catchId}: expected rules, measurement, entrant`);
   const judges = new Map<string, string>();
@@ -101,7 +104,7 @@ export async function viewCatch(
     capturedSource: record.capturedSource,
     deviceId: record.deviceId,
     identifierCode: record.identifierCode,
-    handling: record.laterHandling ?? record.handling,
+    handling: handlingOf(record, timings),
     expectedCode: maySeeCode ? (identifiers.find((one) => one.dayId === record.dayId)?.code ?? null) : null,
     measurement: {
       measurementId: measurement.measurementId,
@@ -131,6 +134,16 @@ export async function viewCatch(
     mayJudge: may('judge-catch', subject),
     isOwn: subject.ownEntrant,
   };
+}
+
+/** How the fish was treated, by every device that told of it; null where nobody did. */
+function handlingOf(record: CatchRecord, timings: readonly Timing[]): Handling | null {
+  const own = record.laterHandling ?? record.handling;
+  const told = [
+    ...(own ? [{ handling: own, clockOffsetMs: record.clockOffsetMs }] : []),
+    ...timings.filter(({ entrantId }) => entrantId === record.entrantId),
+  ];
+  return told.length === 0 ? null : mergedHandling(told);
 }
 
 async function clipView(stores: Stores, clipId: string | undefined): Promise<ClipView | null> {

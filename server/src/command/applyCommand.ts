@@ -9,12 +9,15 @@ import {
   handleCatch,
   judgeCatch,
   restoreCatch,
+  timeCatch,
   withdrawCatch,
 } from '../catch/catchCommands.ts';
 import { announceCatch, askFrames, sendFrame, tellCaptures } from '../custody/custodyCommands.ts';
 import { createEvent } from '../event/createEvent.ts';
 import { revealCodes } from '../event/revealCodes.ts';
 import type { Lauta } from '../lauta.ts';
+import { askerOf } from '../people/subject.ts';
+import type { Pairing } from '../people/peopleStore.ts';
 import { addPerson } from '../people/addPerson.ts';
 import { publishRules } from '../rules/publishRules.ts';
 import { refuse } from '../refusal.ts';
@@ -34,6 +37,7 @@ const HANDLERS: { [K in CommandKind]: Handler<K> } = {
   'catch.judge': judgeCatch,
   'catch.answer': answerRequest,
   'catch.handle': handleCatch,
+  'catch.time': timeCatch,
   'catch.clip': clipCatch,
   'frames.ask': askFrames,
   'frame.send': sendFrame,
@@ -45,12 +49,14 @@ const HANDLERS: { [K in CommandKind]: Handler<K> } = {
 /**
  * Carries out one command: the change, its ledger entry and its receipt are one transaction.
  * Sent again with the same key and body it gives the same receipt and does nothing.
+ * @param pairing set where a paired phone sends for the account
  */
 export async function applyCommand(
   lauta: Lauta,
   accountId: string,
   idempotencyKey: string,
   command: Command,
+  pairing: Pairing | null = null,
 ): Promise<Receipt> {
   const bodySha256 = createHash('sha256').update(canonicalBytes(command)).digest('hex');
   const { receipt, isNew } = await lauta.storage
@@ -68,8 +74,9 @@ export async function applyCommand(
       if (!head) refuse('not-found', { what: 'event' });
       const now = lauta.clock.now();
       const purse = openPurse();
+      const asker = await askerOf(stores, accountId, pairing);
       const done = await handle(
-        { stores, accountId, now, random: lauta.random, commit: purse.commit },
+        { stores, accountId, asker, now, random: lauta.random, commit: purse.commit },
         command,
       );
       const entry = appendEntry(head, {

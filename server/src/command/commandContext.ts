@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { canonicalBytes, commitTo } from '@lauta/core/ledger';
 import type { Command, CommandBody, CommandKind } from '@lauta/contract';
 import type { Commitment } from '../ledger/ledgerStore.ts';
+import type { Asker } from '../people/subject.ts';
 import type { Stores } from '../storage/storage.ts';
 
 /** What a command did: the body of its ledger entry, and what its sender is told. */
@@ -13,6 +14,8 @@ export interface Done {
 export interface CommandContext {
   stores: Stores;
   accountId: string;
+  /** Who sends it: the account, on a phone of its own or on one that was paired. */
+  asker: Asker;
   /** Application time at which the server took the command. */
   now: Date;
   random: () => number;

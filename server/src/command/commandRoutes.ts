@@ -8,6 +8,6 @@ export function addCommandRoutes(table: RouteTable): void {
   table.signedIn('post', '/api/commands', async ({ lauta, request, account }) => {
     const key = request.headers['idempotency-key'];
     if (typeof key !== 'string' || !/^[\x21-\x7e]{8,100}$/.test(key)) refuse('idempotency-key-missing');
-    return applyCommand(lauta, account.accountId, key, commandSchema.parse(request.body));
+    return applyCommand(lauta, account.accountId, key, commandSchema.parse(request.body), account.pairing);
   });
 }

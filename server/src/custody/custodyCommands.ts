@@ -1,17 +1,17 @@
 import { statementHash } from '@lauta/core/custody';
 import type { CommandContext, Handler } from '../command/commandContext.ts';
-import { askerOf, requireMay } from '../people/subject.ts';
+import { requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 import { commitmentValue, freeFile } from '../catch/freeFile.ts';
 
 async function requireOwnEntrant(
-  { stores, accountId }: CommandContext,
+  { stores, asker }: CommandContext,
   eventId: string,
   entrantId: string,
 ): Promise<void> {
   const entrant = await stores.people.findEntrant(entrantId);
   if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
-  await requireMay(stores, await askerOf(stores, accountId), 'claim-catch', { eventId, entrantId });
+  await requireMay(stores, asker, 'claim-catch', { eventId, entrantId });
 }
 
 /**
@@ -76,10 +76,9 @@ export const announceCatch: Handler<'catch.announce'> = async (context, body, { 
 
 /** A judge asks for frames that were signed and stayed on the device. */
 export const askFrames: Handler<'frames.ask'> = async (context, { catchId, captureIds }, { eventId }) => {
-  const { stores, accountId, now } = context;
+  const { stores, asker, now } = context;
   const record = await stores.catches.find(catchId);
   if (record?.eventId !== eventId) refuse('not-found', { what: 'catch' });
-  const asker = await askerOf(stores, accountId);
   await requireMay(stores, asker, 'judge-catch', { eventId, entrantId: record.entrantId });
   const known = (await stores.custody.capturesOf(record.entrantId)).filter((one) => one.catchId === catchId);
   const missing = captureIds.find((id) => !known.some(({ captureId }) => captureId === id));
@@ -90,12 +89,11 @@ export const askFrames: Handler<'frames.ask'> = async (context, { catchId, captu
 
 /** The device's answer: the frame, byte for byte what it signed, or that it has it no more. */
 export const sendFrame: Handler<'frame.send'> = async (context, body, { eventId }) => {
-  const { stores, accountId, now, commit } = context;
+  const { stores, asker, now, commit } = context;
   const { catchId, captureId, photographId } = body;
   const record = await stores.catches.lock(catchId);
   if (record?.eventId !== eventId) refuse('not-found', { what: 'catch' });
-  const asker = await askerOf(stores, accountId);
-  await requireMay(stores, asker, 'withdraw-catch', { eventId, entrantId: record.entrantId });
+  await requireMay(stores, asker, 'tell-catch', { eventId, entrantId: record.entrantId });
   const asked = (await stores.custody.askedOf([record.entrantId])).find(
     (one) => one.catchId === catchId && one.captureId === captureId,
   );

@@ -8,6 +8,7 @@ import {
 import { keyIdOf } from '@lauta/core/custody';
 import { catchScope } from '../catch/catchRoutes.ts';
 import { eventScope, idParameter, type RouteTable } from '../http/routeTable.ts';
+import { ownEntrantIds } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 import { isDuplicate } from '../storage/database.ts';
 import { viewCustody } from './custodyView.ts';
@@ -34,7 +35,14 @@ export function addCustodyRoutes(table: RouteTable): void {
       if ((await custody.keysOf(accountId)).length >= MOST_KEYS) refuse('too-many-keys', { most: MOST_KEYS });
       const registeredAt = lauta.clock.now();
       await custody
-        .addKey({ keyId, accountId, deviceId, publicKey, registeredAt })
+        .addKey({
+          keyId,
+          accountId,
+          deviceId,
+          publicKey,
+          pairingId: account.pairing?.pairingId ?? null,
+          registeredAt,
+        })
         .catch((error: unknown) => {
           if (!isDuplicate(error)) throw error;
         });
@@ -45,6 +53,7 @@ export function addCustodyRoutes(table: RouteTable): void {
   });
 
   table.signedIn('post', '/api/own-keys/:keyId/revoke', async ({ lauta, request, account }) => {
+    if (account.pairing) refuse('not-allowed');
     const { why } = revokeKeySchema.parse(request.body);
     const keyId = String(request.params['keyId']);
     const { custody } = lauta.storage.read;
@@ -99,10 +108,7 @@ export function addCustodyRoutes(table: RouteTable): void {
     const { lauta, account } = asked;
     const { eventId } = await eventScope(asked);
     const stores = lauta.storage.read;
-    const own = (await stores.people.entrantsWith(account.accountId)).filter(
-      (one) => one.eventId === eventId,
-    );
-    const frames = await stores.custody.askedOf(own.map(({ entrantId }) => entrantId));
+    const frames = await stores.custody.askedOf(await ownEntrantIds(stores, account, eventId));
     return frames.map(({ catchId, captureId, statement }): AskedFrameView => ({
       catchId,
       captureId,

@@ -6,6 +6,8 @@ export interface StoredKey {
   accountId: string;
   deviceId: string;
   publicKey: PublicKey;
+  /** Set where a partner's phone registered it. */
+  pairingId: string | null;
   registeredAt: Date;
   revokedAt: Date | null;
   revokedWhy: 'lost' | 'given-away' | null;

@@ -114,7 +114,7 @@ async function keysOf(
     keys.map(async (key): Promise<DeviceKey> => ({
       keyId: key.keyId,
       isOwn: await stores.people.isMember(entrantId, key.accountId),
-      isPartner: false,
+      isPartner: key.pairingId !== null,
       registeredAtMs: key.registeredAt.getTime(),
       revokedAtMs: key.revokedAt?.getTime() ?? null,
       revokedWhy: key.revokedWhy,

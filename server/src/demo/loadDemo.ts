@@ -240,7 +240,7 @@ async function openDevice(
   if (!(await stores.custody.findKey(keyId))) {
     const deviceId = demoId(`device ${accountId}`, startedMs);
     const registeredAt = new Date(startedMs + 300_000);
-    await stores.custody.addKey({ keyId, accountId, deviceId, publicKey, registeredAt });
+    await stores.custody.addKey({ keyId, accountId, deviceId, publicKey, pairingId: null, registeredAt });
   }
   return { device, told: new Set(captures.map(({ catchId }) => catchId)) };
 }

@@ -3,21 +3,21 @@ import { issueCodes } from '@lauta/core/identifier';
 import { genesisHash } from '@lauta/core/ledger';
 import { resolveWallTime } from '@lauta/core/schedule';
 import type { Handler } from '../command/commandContext.ts';
-import { askerOf, requireMay } from '../people/subject.ts';
+import { requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 
 const EVENT_CODE_LENGTH = 4;
 
 /** A new event with its days and sessions; who creates it is its first director. */
 export const createEvent: Handler<'event.create'> = async (
-  { stores, accountId, now, random },
+  { stores, asker, accountId, now, random },
   body,
   command,
 ) => {
   const { eventId } = body;
   if (eventId !== command.eventId)
     refuse('invalid-request', { path: 'body.eventId', expected: command.eventId });
-  await requireMay(stores, await askerOf(stores, accountId), 'create-event', { eventId: null });
+  await requireMay(stores, asker, 'create-event', { eventId: null });
   if (await stores.events.find(eventId)) refuse('event-exists');
   const sessions = resolveSessions(body.days, body.zone);
   const eventCode = freeEventCode(await stores.events.eventCodes(), random);

@@ -1,14 +1,14 @@
 import type { Handler } from '../command/commandContext.ts';
-import { askerOf, requireMay } from '../people/subject.ts';
+import { requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 
 /** Sets from when on entrants see their codes of a day. */
 export const revealCodes: Handler<'codes.reveal'> = async (
-  { stores, accountId },
+  { stores, asker },
   { dayId, from },
   { eventId },
 ) => {
-  await requireMay(stores, await askerOf(stores, accountId), 'edit-event', { eventId });
+  await requireMay(stores, asker, 'edit-event', { eventId });
   const days = await stores.events.days(eventId);
   if (!days.some((day) => day.dayId === dayId)) refuse('not-found', { what: 'day' });
   await stores.events.setCodesFrom(dayId, from === null ? null : new Date(from));

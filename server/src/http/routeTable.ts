@@ -1,7 +1,7 @@
 import express, { Router, type Request, type RequestHandler, type Response } from 'express';
 import type { Capability, Subject } from '@lauta/core/people';
 import type { Lauta } from '../lauta.ts';
-import type { Account } from '../people/peopleStore.ts';
+import type { SignedInAccount } from '../people/peopleStore.ts';
 import { requireMay, type Scope } from '../people/subject.ts';
 import { accountOfToken } from '../people/signIn.ts';
 import { refuse } from '../refusal.ts';
@@ -12,11 +12,11 @@ export interface Asked {
   lauta: Lauta;
   request: Request;
   response: Response;
-  account: Account | null;
+  account: SignedInAccount | null;
 }
 
 export interface AskedSignedIn extends Asked {
-  account: Account;
+  account: SignedInAccount;
 }
 
 type Method = 'get' | 'post' | 'put';

@@ -1,16 +1,16 @@
 import { v7 as uuidv7 } from 'uuid';
 import type { Handler } from '../command/commandContext.ts';
 import { issueMissingIdentifiers } from '../event/identifiers.ts';
-import { askerOf, requireMay } from './subject.ts';
+import { requireMay } from './subject.ts';
 
 /** Gives a person roles in the event; who becomes an angler becomes an entrant of one. */
 export const addPerson: Handler<'people.add'> = async (
-  { stores, accountId, now, random, commit },
+  { stores, asker, now, random, commit },
   body,
   command,
 ) => {
   const { eventId } = command;
-  await requireMay(stores, await askerOf(stores, accountId), 'manage-people', { eventId });
+  await requireMay(stores, asker, 'manage-people', { eventId });
   const known = await stores.people.findAccountByEmail(body.email);
   const personId = known?.accountId ?? body.accountId;
   if (!known) {

@@ -4,10 +4,13 @@ import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
 import {
   acceptInvitationSchema,
+  acceptPairingSchema,
   demoSignInSchema,
+  offerPairingSchema,
   setUpSchema,
   signInSchema,
   type IdentifierView,
+  type PairingView,
   type PersonView,
   type Who,
 } from '@lauta/contract';
@@ -20,11 +23,14 @@ import { eventScope, idParameter, type Asked, type RouteTable } from '../http/ro
 import type { Lauta } from '../lauta.ts';
 import { refuse } from '../refusal.ts';
 import { DEMO_EMAILS } from './demoPeople.ts';
-import type { Account } from './peopleStore.ts';
+import type { SignedInAccount } from './peopleStore.ts';
 import {
   acceptInvitation,
+  acceptPairing,
   beginSignIn,
+  endPairing,
   invite,
+  offerPairing,
   setUpFounder,
   signInWithPassword,
   tokenSha256,
@@ -74,8 +80,59 @@ export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
   });
 
   table.signedIn('post', '/api/sign-out-everywhere', async ({ lauta, request, response, account }) => {
+    if (account.pairing) refuse('not-allowed');
     await lauta.storage.read.people.removeSignInsOf(account.accountId);
     clearTokenCookie(request, response);
+    return { ok: true };
+  });
+
+  table.allowed(
+    'post',
+    '/api/pairings',
+    'pair-phone',
+    ({ request }) => {
+      const { eventId, entrantId } = offerPairingSchema.parse(request.body);
+      return Promise.resolve({ eventId, entrantId });
+    },
+    async ({ lauta, request, account }) => {
+      const offer = offerPairingSchema.parse(request.body);
+      const stores = lauta.storage.read;
+      const { accountId } = account as SignedInAccount;
+      if ((await stores.people.findEntrant(offer.entrantId))?.eventId !== offer.eventId)
+        refuse('not-found', { what: 'entrant' });
+      const { token, expiresAt } = await offerPairing(stores, { ...offer, accountId });
+      return { path: `/pair/${token}`, expiresAt: expiresAt.toISOString() };
+    },
+  );
+
+  table.anyone(
+    'post',
+    '/api/pairings/accept',
+    async ({ lauta, request, response }) => {
+      const { token } = acceptPairingSchema.parse(request.body);
+      setTokenCookie(request, response, await acceptPairing(lauta, token));
+      return { ok: true };
+    },
+    [jsonBody(), byAddress],
+  );
+
+  table.signedIn('get', '/api/events/:eventId/own-pairings', async (asked) => {
+    const { eventId } = await eventScope(asked);
+    const { accountId, pairing } = asked.account;
+    const own = pairing ? [] : await asked.lauta.storage.read.people.pairingsOf(accountId, eventId);
+    return own.map(({ pairingId, job, createdAt, usedAt }): PairingView => ({
+      pairingId,
+      job,
+      createdAt: createdAt.toISOString(),
+      usedAt: usedAt?.toISOString() ?? null,
+    }));
+  });
+
+  table.signedIn('post', '/api/own-pairings/:pairingId/end', async ({ lauta, request, account }) => {
+    const pairingId = idParameter(request, 'pairingId');
+    // A partner's phone may end its own.
+    if (account.pairing && account.pairing.pairingId !== pairingId) refuse('not-allowed');
+    await endPairing(lauta.storage.read, account.accountId, pairingId);
     return { ok: true };
   });
 
@@ -238,7 +295,7 @@ async function listPeople(lauta: Lauta, eventId: string): Promise<PersonView[]> 
   }));
 }
 
-async function whoIs(lauta: Lauta, account: Account | null): Promise<Who> {
+async function whoIs(lauta: Lauta, account: SignedInAccount | null): Promise<Who> {
   const { clock, storage } = lauta;
   return {
     isSetUp: account !== null || (await storage.read.people.anyAccount()),
@@ -249,11 +306,26 @@ async function whoIs(lauta: Lauta, account: Account | null): Promise<Who> {
       ? {
           accountId: account.accountId,
           name: account.name,
-          founder: account.founder,
-          roles: await storage.read.people.rolesOf(account.accountId),
-          entrants: await storage.read.people.entrantsWith(account.accountId),
+          ...(await standingOf(lauta, account)),
         }
       : null,
+  };
+}
+
+/** What an account is on this installation; a partner's phone is an angler of one entrant and nothing else. */
+async function standingOf(
+  { storage }: Lauta,
+  { accountId, founder, pairing }: SignedInAccount,
+): Promise<Pick<NonNullable<Who['account']>, 'founder' | 'roles' | 'entrants' | 'pairing'>> {
+  const { people } = storage.read;
+  const roles = await people.rolesOf(accountId);
+  if (!pairing) return { founder, roles, entrants: await people.entrantsWith(accountId), pairing: null };
+  const { pairingId, eventId, entrantId, job } = pairing;
+  return {
+    founder: false,
+    roles: roles.filter((one) => one.eventId === eventId && one.role === 'angler'),
+    entrants: [{ eventId, entrantId }],
+    pairing: { pairingId, eventId, entrantId, job },
   };
 }
 

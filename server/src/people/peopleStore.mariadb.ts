@@ -1,6 +1,6 @@
 import { and, asc, eq, gt, isNull, lt, sql } from 'drizzle-orm';
 import type { Connection } from '../storage/database.ts';
-import { accounts, entrantMembers, entrants, eventRoles, invitations, signIns } from '../storage/schema.ts';
+import { accounts, entrantMembers, entrants, eventRoles, invitations, pairings, signIns } from '../storage/schema.ts'; // prettier-ignore
 import type { Account, Entrant, PeopleStore } from './peopleStore.ts';
 
 const accountColumns = {
@@ -10,6 +10,17 @@ const accountColumns = {
   passwordHash: accounts.passwordHash,
   founder: accounts.founder,
   invitedByEventId: accounts.invitedByEventId,
+};
+
+const pairingColumns = {
+  pairingId: pairings.pairingId,
+  eventId: pairings.eventId,
+  entrantId: pairings.entrantId,
+  accountId: pairings.accountId,
+  job: pairings.job,
+  createdAt: pairings.createdAt,
+  usedAt: pairings.usedAt,
+  endedAt: pairings.endedAt,
 };
 
 export function mariadbPeopleStore(db: Connection): PeopleStore {
@@ -53,16 +64,21 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
       await db.update(accounts).set({ passwordHash }).where(eq(accounts.accountId, accountId));
     },
 
-    async addSignIn(tokenSha256, accountId, createdAt, expiresAt) {
-      await db.insert(signIns).values({ tokenSha256, accountId, createdAt, expiresAt });
+    async addSignIn(tokenSha256, accountId, createdAt, expiresAt, pairingId) {
+      await db
+        .insert(signIns)
+        .values({ tokenSha256, accountId, createdAt, expiresAt, pairingId: pairingId ?? null });
     },
     async accountOfSignIn(tokenSha256, now) {
       const [row] = await db
-        .select(accountColumns)
+        .select({ account: accountColumns, pairing: pairingColumns })
         .from(signIns)
         .innerJoin(accounts, eq(accounts.accountId, signIns.accountId))
-        .where(and(eq(signIns.tokenSha256, tokenSha256), gt(signIns.expiresAt, now)));
-      return row ?? null;
+        .leftJoin(pairings, eq(pairings.pairingId, signIns.pairingId))
+        .where(
+          and(eq(signIns.tokenSha256, tokenSha256), gt(signIns.expiresAt, now), isNull(pairings.endedAt)),
+        );
+      return row ? { ...row.account, pairing: row.pairing } : null;
     },
     async removeSignIn(tokenSha256) {
       await db.delete(signIns).where(eq(signIns.tokenSha256, tokenSha256));
@@ -93,6 +109,46 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
       if (!row) return null;
       await db.update(invitations).set({ usedAt: now }).where(eq(invitations.tokenSha256, tokenSha256));
       return row;
+    },
+
+    async addPairing(pairing, tokenSha256, expiresAt) {
+      await db.insert(pairings).values({ ...pairing, tokenSha256, expiresAt });
+    },
+    async usePairing(tokenSha256, now) {
+      const [row] = await db
+        .select(pairingColumns)
+        .from(pairings)
+        .where(
+          and(
+            eq(pairings.tokenSha256, tokenSha256),
+            isNull(pairings.usedAt),
+            isNull(pairings.endedAt),
+            gt(pairings.expiresAt, now),
+          ),
+        )
+        .for('update');
+      if (!row) return null;
+      await db.update(pairings).set({ usedAt: now }).where(eq(pairings.pairingId, row.pairingId));
+      return { ...row, usedAt: now };
+    },
+    async pairingsOf(accountId, eventId) {
+      return db
+        .select(pairingColumns)
+        .from(pairings)
+        .where(
+          and(eq(pairings.accountId, accountId), eq(pairings.eventId, eventId), isNull(pairings.endedAt)),
+        )
+        .orderBy(asc(pairings.createdAt));
+    },
+    async endPairing(accountId, pairingId, endedAt) {
+      const own = and(eq(pairings.accountId, accountId), eq(pairings.pairingId, pairingId));
+      const [row] = await db.select({ id: pairings.pairingId }).from(pairings).where(own);
+      if (!row) return false;
+      await db
+        .update(pairings)
+        .set({ endedAt })
+        .where(and(own, isNull(pairings.endedAt)));
+      return true;
     },
 
     async addRole(eventId, accountId, role) {

@@ -3,7 +3,7 @@ import type { Lauta } from '../lauta.ts';
 import { refuse } from '../refusal.ts';
 import type { Stores } from '../storage/storage.ts';
 import { hashPassword, verifyPassword } from './passwords.ts';
-import type { Account } from './peopleStore.ts';
+import type { Pairing, SignedInAccount } from './peopleStore.ts';
 
 /** Sign-ins and invitations go by real time: a demo's clock must not end them. */
 const realNow = (): Date => new Date();
@@ -29,10 +29,10 @@ function newToken(days: number): Token {
   };
 }
 
-export async function beginSignIn(stores: Stores, accountId: string): Promise<Token> {
+export async function beginSignIn(stores: Stores, accountId: string, pairingId?: string): Promise<Token> {
   const token = newToken(SIGN_IN_DAYS);
   await stores.people.removeExpiredSignIns(realNow());
-  await stores.people.addSignIn(tokenSha256(token.token), accountId, realNow(), token.expiresAt);
+  await stores.people.addSignIn(tokenSha256(token.token), accountId, realNow(), token.expiresAt, pairingId);
   return token;
 }
 
@@ -44,7 +44,7 @@ export async function signInWithPassword(lauta: Lauta, email: string, password: 
   return beginSignIn(lauta.storage.read, account.accountId);
 }
 
-export async function accountOfToken(lauta: Lauta, token: string | null): Promise<Account | null> {
+export async function accountOfToken(lauta: Lauta, token: string | null): Promise<SignedInAccount | null> {
   if (!token) return null;
   return lauta.storage.read.people.accountOfSignIn(tokenSha256(token), realNow());
 }
@@ -97,4 +97,37 @@ export async function acceptInvitation(lauta: Lauta, token: string, password: st
     await stores.people.setPassword(used.accountId, passwordHash);
     return beginSignIn(stores, used.accountId);
   });
+}
+
+const PAIRING_MS = 15 * 60_000;
+
+/** A code by which one phone more may act for an own entrant: once, within a quarter of an hour. */
+export async function offerPairing(
+  stores: Stores,
+  offer: Pick<Pairing, 'pairingId' | 'eventId' | 'entrantId' | 'accountId' | 'job'>,
+): Promise<Token> {
+  const token = randomBytes(32).toString('base64url');
+  const now = realNow();
+  const expiresAt = new Date(now.getTime() + PAIRING_MS);
+  await stores.people.addPairing(
+    { ...offer, createdAt: now, usedAt: null, endedAt: null },
+    tokenSha256(token),
+    expiresAt,
+  );
+  return { token, expiresAt };
+}
+
+/** Signs a partner's phone in, for the one entrant whose code it has. */
+export async function acceptPairing(lauta: Lauta, token: string): Promise<Token> {
+  return lauta.storage.change(async (stores) => {
+    const pairing = await stores.people.usePairing(tokenSha256(token), realNow());
+    if (!pairing) refuse('pairing-used');
+    return beginSignIn(stores, pairing.accountId, pairing.pairingId);
+  });
+}
+
+/** Ends a pairing: its phone is signed out from then on. */
+export async function endPairing(stores: Stores, accountId: string, pairingId: string): Promise<void> {
+  if (!(await stores.people.endPairing(accountId, pairingId, realNow())))
+    refuse('not-found', { what: 'pairing' });
 }

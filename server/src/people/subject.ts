@@ -1,5 +1,6 @@
 import { may, type Capability, type Subject } from '@lauta/core/people';
 import { refuse } from '../refusal.ts';
+import type { Pairing } from './peopleStore.ts';
 import type { Stores } from '../storage/storage.ts';
 
 /** What is asked about: an event, and where it matters one entrant or several of its entrants. */
@@ -13,16 +14,22 @@ export interface Scope {
 export interface Asker {
   accountId: string;
   founder: boolean;
+  /** Set on a phone that was paired: it acts for one entrant of one event, and for nobody else. */
+  pairing: Pairing | null;
 }
 
 async function subjectOf(stores: Stores, asker: Asker | null, scope: Scope): Promise<Subject> {
   const { eventId, entrantId } = scope;
   const event = eventId ? await stores.events.find(eventId) : null;
-  const roles = asker && eventId ? await stores.people.rolesIn(eventId, asker.accountId) : [];
-  const member = asker && entrantId ? await stores.people.isMember(entrantId, asker.accountId) : false;
+  const pairing = asker?.pairing ?? null;
+  const held = asker && eventId ? await stores.people.rolesIn(eventId, asker.accountId) : [];
+  const roles = pairing ? held.filter((role) => role === 'angler' && eventId === pairing.eventId) : held;
+  const isMember = asker && entrantId ? await stores.people.isMember(entrantId, asker.accountId) : false;
+  const member = isMember && (!pairing || entrantId === pairing.entrantId);
   return {
     signedIn: asker !== null,
-    founder: asker?.founder ?? false,
+    founder: (asker?.founder ?? false) && !pairing,
+    paired: pairing !== null,
     roles: new Set(roles),
     eventPublic: event?.isPublic ?? false,
     ownEntrant: member || (scope.own ?? false),
@@ -48,8 +55,18 @@ export async function requireMay(
 }
 
 /** The asker of a command: its account must still be there. */
-export async function askerOf(stores: Stores, accountId: string): Promise<Asker> {
+export async function askerOf(stores: Stores, accountId: string, pairing: Pairing | null): Promise<Asker> {
   const account = await stores.people.findAccount(accountId);
   if (!account) refuse('not-signed-in');
-  return { accountId, founder: account.founder };
+  return { accountId, founder: account.founder, pairing };
+}
+
+/** The entrants that an account may act for in an event; on a partner's phone the one that it was paired for. */
+export async function ownEntrantIds(
+  stores: Stores,
+  { accountId, pairing }: Pick<Asker, 'accountId' | 'pairing'>,
+  eventId: string,
+): Promise<string[]> {
+  const own = (await stores.people.entrantsWith(accountId)).filter((one) => one.eventId === eventId);
+  return own.map(({ entrantId }) => entrantId).filter((id) => !pairing || id === pairing.entrantId);
 }

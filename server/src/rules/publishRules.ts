@@ -1,18 +1,14 @@
 import { canonicalBytes, hashHex } from '@lauta/core/ledger';
 import { boardsOf } from '../board/eventBoards.ts';
 import type { Handler } from '../command/commandContext.ts';
-import { askerOf, requireMay } from '../people/subject.ts';
+import { requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 import { loadRuleBook } from './ruleBook.ts';
 
 /** Publishes the next version of the event's sheet. What scores, and in which step, stays once a fish was claimed. */
-export const publishRules: Handler<'rules.publish'> = async (
-  { stores, accountId, now },
-  { sheet },
-  command,
-) => {
+export const publishRules: Handler<'rules.publish'> = async ({ stores, asker, now }, { sheet }, command) => {
   const { eventId } = command;
-  await requireMay(stores, await askerOf(stores, accountId), 'publish-rules', { eventId });
+  await requireMay(stores, asker, 'publish-rules', { eventId });
   const known = await boardsOf(stores, eventId);
   const unknown = sheet.boards.find((board) => !known.some(({ id }) => id === board));
   if (unknown) refuse('board-not-known', { board: unknown });

@@ -14,7 +14,14 @@ import {
   uniqueIndex,
   varchar,
 } from 'drizzle-orm/mysql-core';
-import type { Announcement, CatchMark, CatchState, DecisionInput, MediaType } from '@lauta/contract';
+import type {
+  Announcement,
+  CatchMark,
+  CatchState,
+  DecisionInput,
+  MediaType,
+  PairedJob,
+} from '@lauta/contract';
 import type { Handling } from '@lauta/core/care';
 import type { CaptureStatement, PublicKey } from '@lauta/core/custody';
 import type { KeptFlank } from '@lauta/core/flank';
@@ -56,6 +63,8 @@ export const signIns = mysqlTable(
       .references(() => accounts.accountId),
     createdAt: instant('created_at').notNull(),
     expiresAt: instant('expires_at').notNull(),
+    /** Set where a partner's phone signed in by a pairing. */
+    pairingId: uuid('pairing_id').references(() => pairings.pairingId),
   },
   (table) => [index('sign_ins_account').on(table.accountId)],
 );
@@ -156,6 +165,32 @@ export const entrantMembers = mysqlTable(
   (table) => [
     primaryKey({ columns: [table.entrantId, table.accountId] }),
     index('entrant_members_account').on(table.accountId),
+  ],
+);
+
+/** Phones of partners that act for an entrant. */
+export const pairings = mysqlTable(
+  'pairings',
+  {
+    pairingId: uuid('pairing_id').primaryKey(),
+    eventId: eventId(),
+    entrantId: uuid('entrant_id')
+      .notNull()
+      .references(() => entrants.entrantId),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => accounts.accountId),
+    job: varchar('job', { length: 10 }).$type<PairedJob>().notNull(),
+    /** Of the code that pairs, once. */
+    tokenSha256: sha256('token_sha256').notNull(),
+    createdAt: instant('created_at').notNull(),
+    expiresAt: instant('expires_at').notNull(),
+    usedAt: instant('used_at'),
+    endedAt: instant('ended_at'),
+  },
+  (table) => [
+    uniqueIndex('pairings_token').on(table.tokenSha256),
+    index('pairings_account').on(table.accountId),
   ],
 );
 
@@ -326,6 +361,23 @@ export const catches = mysqlTable(
   ],
 );
 
+/** What a second device timed of a catch: it may be told before its claim, and never counts a lift twice. */
+export const timings = mysqlTable(
+  'timings',
+  {
+    catchId: uuid('catch_id').notNull(),
+    deviceId: uuid('device_id').notNull(),
+    eventId: eventId(),
+    entrantId: uuid('entrant_id')
+      .notNull()
+      .references(() => entrants.entrantId),
+    handling: json('handling').$type<Handling>().notNull(),
+    clockOffsetMs: bigint('clock_offset_ms', { mode: 'number' }),
+    toldAt: instant('told_at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.catchId, table.deviceId] })],
+);
+
 /** A union on `kind`: what is particular to a kind stands in `reading`. */
 export const measurements = mysqlTable(
   'measurements',
@@ -407,6 +459,8 @@ export const deviceKeys = mysqlTable(
     deviceId: uuid('device_id').notNull(),
     publicKey: json('public_key').$type<PublicKey>().notNull(),
     registeredAt: instant('registered_at').notNull(),
+    /** The pairing by which a partner's phone registered it. */
+    pairingId: uuid('pairing_id').references(() => pairings.pairingId),
     revokedAt: instant('revoked_at'),
     revokedWhy: varchar('revoked_why', { length: 12 }).$type<'lost' | 'given-away'>(),
   },

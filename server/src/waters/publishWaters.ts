@@ -2,17 +2,17 @@ import { areasOf, watersSchema, type WatersView } from '@lauta/contract';
 import { canonicalBytes, hashHex } from '@lauta/core/ledger';
 import { watersTrouble } from '@lauta/core/waters';
 import type { Handler } from '../command/commandContext.ts';
-import { askerOf, requireMay } from '../people/subject.ts';
+import { requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 import type { Stores } from '../storage/storage.ts';
 
 /** Publishes the event's waters anew; former versions stay. */
 export const publishWaters: Handler<'waters.publish'> = async (
-  { stores, accountId, now },
+  { stores, asker, now },
   { waters },
   { eventId },
 ) => {
-  await requireMay(stores, await askerOf(stores, accountId), 'edit-event', { eventId });
+  await requireMay(stores, asker, 'edit-event', { eventId });
   const trouble = watersTrouble(areasOf(waters));
   if (trouble) refuse('waters-broken', { why: trouble.trouble, area: trouble.name });
   const bytes = canonicalBytes(waters);

@@ -11,7 +11,14 @@ const DAY_MS = 24 * 60 * 60 * 1000;
 /** Longer than an event lasts. */
 export const KEPT_MS = 14 * DAY_MS;
 
-const OF_AN_EVENT = new Set<unknown>(['rules', 'boards', 'identifiers', 'own-catches', 'waters']);
+const OF_AN_EVENT = new Set<unknown>([
+  'rules',
+  'boards',
+  'identifiers',
+  'own-catches',
+  'waters',
+  'own-pairings',
+]);
 
 /** What a page needs where there is no network: who is signed in, the event, its rules, boards and waters, the own codes and catches. */
 export function isKept({ queryKey, state }: Pick<Query, 'queryKey' | 'state'>): boolean {

@@ -1,3 +1,4 @@
+import type { Problem } from '@lauta/contract';
 import type { OutboxEntry } from './outboxStore.ts';
 
 /** The catch that a command is about, or the device's chain; what is about neither goes by itself. */
@@ -43,11 +44,18 @@ const DONE_ALREADY: Partial<Record<OutboxEntry['command']['kind'], readonly stri
   'frame.send': ['frame-not-asked', 'photograph-taken'],
   'catch.claim': ['catch-exists', 'idempotency-key-reused', 'photograph-taken'],
   'catch.handle': ['handling-told'],
+  'catch.time': ['handling-told'],
   'catch.clip': ['clip-sent'],
   'catch.withdraw': ['catch-withdrawn'],
   'catch.restore': ['catch-not-withdrawn'],
 };
 
-export function isDoneAlready({ command }: OutboxEntry, problemType: string): boolean {
-  return DONE_ALREADY[command.kind]?.includes(problemType) ?? false;
+export function isDoneAlready({ command }: OutboxEntry, { type, fields }: Problem): boolean {
+  if (!(DONE_ALREADY[command.kind]?.includes(type) ?? false)) return false;
+  // Two phones may give two fish one number: then what stands under the id is the other phone's.
+  const claimed = type === 'catch-exists' && command.kind === 'catch.claim' ? fields?.['measurementId'] : undefined; // prettier-ignore
+  return (
+    claimed === undefined ||
+    (command.kind === 'catch.claim' && claimed === command.body.measurement.measurementId)
+  );
 }

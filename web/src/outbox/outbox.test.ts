@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import { commandSchema, type Receipt } from '@lauta/contract';
 import { ApiProblem } from '../door/http.ts';
-import { bytesOf, nextEntry, waitMs } from './nextEntry.ts';
+import { bytesOf, isDoneAlready, nextEntry, waitMs } from './nextEntry.ts';
 import { openOutboxStore, type OutboxEntry, type OutboxFile, type OutboxStore } from './outboxStore.ts';
 import { sendNext, sendingLoop, type Outcome, type SenderParts } from './sender.ts';
 
@@ -244,5 +244,61 @@ describe('sending, again and again', () => {
     const { told, over } = through([['away'], ['sent']]);
     await over;
     expect(told).toEqual(['away', 'sent']);
+  });
+});
+
+describe('a claim whose id is taken', () => {
+  const claimEntry = (measurementId: string): OutboxEntry => {
+    const photographId = uuidv7();
+    const command = commandSchema.parse({
+      v: 1,
+      commandId: uuidv7(),
+      eventId: EVENT,
+      madeAt: '2026-06-14T10:00:00.000Z',
+      deviceId: '0190c1d2-0000-7000-8000-000000000003',
+      kind: 'catch.claim',
+      body: {
+        catchId: '0190c1d2-0000-7000-8000-000000000007',
+        entrantId: '0190c1d2-0000-7000-8000-000000000005',
+        speciesId: 'bass',
+        captured: { at: '2026-06-14T10:00:00.000Z', source: 'device' },
+        photographs: [{ photographId, role: 'board' }],
+        measurement: { kind: 'board', measurementId, photographId, boardId: 'birch-30in', marks: { corners: [[0, 0], [9, 0], [9, 2], [0, 2]], nose: [0, 1], tail: [5, 1] } }, // prettier-ignore
+        claimedSteps: 60,
+        identifierCode: null,
+      },
+    });
+    return { command, accountId: 'me', order: order++, files: [], refused: null };
+  };
+  const exists = (fields?: Record<string, unknown>) => ({ type: 'catch-exists', title: 'catch exists', status: 409, ...(fields ? { fields } : {}) }); // prettier-ignore
+
+  it('was done before where its own measurement stands under it, or where an older server does not say', () => {
+    const own = uuidv7();
+    expect(isDoneAlready(claimEntry(own), exists({ measurementId: own }))).toBe(true);
+    expect(isDoneAlready(claimEntry(own), exists())).toBe(true);
+  });
+
+  it('is another phone’s where another measurement stands there: it is kept, and can be claimed as its own', async () => {
+    const entry = claimEntry(uuidv7());
+    expect(isDoneAlready(entry, exists({ measurementId: uuidv7() }))).toBe(false);
+    const store = openOutboxStore('number taken');
+    const file = fileOf('photo');
+    await store.put({ ...entry, files: listed([file]) }, [file]);
+    const command = { ...entry.command, commandId: uuidv7() };
+    await store.replace(entry.command.commandId, { ...entry, command, files: listed([file]) });
+    expect((await store.all()).entries.map((one) => one.command.commandId)).toEqual([command.commandId]);
+    expect(await (await store.file(file.fileId))?.text()).toBe('photo');
+  });
+
+  it('goes after its announcement, which goes before all megabytes', async () => {
+    const store = openOutboxStore('announced');
+    const [a, b] = [claimEntry(uuidv7()), claimEntry(uuidv7())];
+    const file = fileOf('x'.repeat(500));
+    const ahead = entryOf(uuidv7());
+    await store.put({ ...a, order: 1, files: listed([file]) }, [file]);
+    await store.put({ ...b, order: 3, files: listed([file]) }, [file], [{ ...ahead, order: 2 }]);
+    const { entries } = await store.all();
+    expect(entries).toHaveLength(3);
+    expect(nextEntry(entries, 'me')?.command.commandId).toBe(ahead.command.commandId);
   });
 });

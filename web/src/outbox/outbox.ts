@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from 'react';
+import { v7 as uuidv7 } from 'uuid';
 import { commandSchema, type Announcement, type CommandBody, type CommandKind, type Receipt } from '@lauta/contract'; // prettier-ignore
 import { makeCommand } from '../door/door.ts';
 import { ApiProblem, sendJson, withRetry } from '../door/http.ts';
@@ -168,6 +169,21 @@ class Outbox {
   async tryAgain(commandId: string): Promise<void> {
     this.attempts.delete(commandId);
     await this.store.refuse(commandId, null);
+    await this.refresh();
+    this.tell({ kind: 'changed' });
+    this.wake();
+  }
+
+  /** Claims a fish whose number the other phone has used, as a fish of its own. */
+  async claimAnew(commandId: string): Promise<void> {
+    const entry = this.state.entries.find((one) => one.command.commandId === commandId);
+    if (entry?.command.kind !== 'catch.claim') return;
+    const command = {
+      ...entry.command,
+      commandId: uuidv7(),
+      body: { ...entry.command.body, catchId: uuidv7() },
+    };
+    await this.store.replace(commandId, { ...entry, command, refused: null });
     await this.refresh();
     this.tell({ kind: 'changed' });
     this.wake();

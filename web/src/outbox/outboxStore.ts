@@ -55,6 +55,8 @@ export interface OutboxStore {
   all(): Promise<{ entries: OutboxEntry[]; unreadable: Unreadable[] }>;
   file(fileId: string): Promise<Blob | null>;
   refuse(commandId: string, refused: OutboxEntry['refused']): Promise<void>;
+  /** Puts an entry in another's place; the files stay. */
+  replace(commandId: string, entry: OutboxEntry): Promise<void>;
   /** Takes an entry out, with its files: the server has them. */
   remove(commandId: string): Promise<void>;
 }
@@ -123,6 +125,21 @@ export function openOutboxStore(name = 'lauta-outbox'): OutboxStore {
       const entry = entrySchema.safeParse(await change.store.get(commandId));
       if (entry.success) await change.store.put({ ...entry.data, refused }, commandId);
       await change.done;
+    },
+    async replace(commandId, entry) {
+      const own = held.get(commandId);
+      if (own) {
+        held.delete(commandId);
+        held.set(entry.command.commandId, { ...own, entry });
+        return;
+      }
+      const db = await database();
+      const change = db.transaction('entries', 'readwrite', { durability: 'strict' });
+      await Promise.all([
+        change.store.delete(commandId),
+        change.store.put(entry, entry.command.commandId),
+        change.done,
+      ]);
     },
     async remove(commandId) {
       if (held.delete(commandId)) return;

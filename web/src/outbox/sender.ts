@@ -53,7 +53,7 @@ export async function sendNext(parts: SenderParts): Promise<Outcome> {
       parts.attempts.set(commandId, attempts);
       if (attempts < MOST_DAMAGED) return 'away';
     }
-    if (isDoneAlready(entry, error.type)) {
+    if (isDoneAlready(entry, error.problem)) {
       await parts.store.remove(commandId);
       parts.onSent(entry, null);
       return 'sent';

@@ -16,6 +16,7 @@ const WORDS: Record<ProblemType | 'network' | 'file-gone', string> = {
   'not-found': 'There is nothing here, or it is not for you to see.',
   'invalid-request': 'Something in the form does not fit. Look at the marked fields.',
   'invitation-used': 'This invitation was used or has run out. Ask the director for a new one.',
+  'pairing-used': 'This code was used or has run out. Let your partner show a new one.',
   'already-set-up': 'The first director is entered already. Sign in instead.',
   'idempotency-key-missing': 'The page sent an incomplete command. Reload it and try again.',
   'idempotency-key-reused': 'This was sent before, with other contents. Reload to see what counts.',

@@ -82,6 +82,11 @@ export function EventPage() {
         )}
       </section>
       <p className="flex flex-wrap gap-2">
+        {place.entrantId && (
+          <Link className="btn h-12" to={eventPath(event.eventId, 'pair')}>
+            Partner’s phone
+          </Link>
+        )}
         <Link className="btn h-12" to={eventPath(event.eventId, 'waters')}>
           Waters
         </Link>

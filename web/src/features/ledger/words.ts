@@ -14,6 +14,7 @@ export const KIND_WORDS: Record<string, string> = {
   'catch.judge': 'catch decided',
   'catch.answer': 'request answered',
   'catch.handle': 'release told',
+  'catch.time': 'fish timed by a second phone',
   'catch.clip': 'clip of a release added',
   'frames.ask': 'frames asked for',
   'frame.send': 'frame sent',

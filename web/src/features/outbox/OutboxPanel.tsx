@@ -105,6 +105,15 @@ function Waiting({
             >
               Try again
             </button>
+            {command.kind === 'catch.claim' && refused.type === 'catch-exists' && (
+              <button
+                type="button"
+                className="btn h-16 lg:h-12"
+                onClick={() => void outbox.claimAnew(command.commandId)}
+              >
+                It is another fish: claim it
+              </button>
+            )}
             <button
               type="button"
               className="btn h-16 lg:h-12"

@@ -13,6 +13,7 @@ export const WAITING_WORDS: Record<OutboxEntry['command']['kind'], string> = {
   'catch.judge': 'a verdict',
   'catch.answer': 'an answer',
   'catch.handle': 'how a fish left',
+  'catch.time': 'the time of a fish',
   'catch.clip': 'a clip of a release',
   'frames.ask': 'a question for frames',
   'frame.send': 'a frame that a judge asked for',

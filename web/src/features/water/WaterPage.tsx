@@ -9,6 +9,10 @@ import { formatSteps } from '@lauta/core/units';
 import { appNow, useNow } from '../../clock/appClock.ts';
 import { custody } from '../../custody/custody.ts';
 import { useSigning } from '../../custody/useSigning.ts';
+import { FishNumber } from '../pair/FishNumber.tsx';
+import { TimeSender } from '../pair/TimeSender.tsx';
+import { useMyPairing } from '../pair/queries.ts';
+import { useFishNumber } from '../pair/useFishNumber.ts';
 import { PositionNote } from '../../position/PositionNote.tsx';
 import { usePosition, useReceiverChoice } from '../../position/usePosition.ts';
 import { outbox, useOutbox } from '../../outbox/outbox.ts';
@@ -77,6 +81,9 @@ export function WaterPage() {
   const [claimed, setClaimed] = useState<Claimed | null>(null);
   const [chosenSpecies, setChosenSpecies] = useState<string | null>(null);
   const { isKnown, running, put: putRunning, waiting, changeTo } = useRunningCatch(eventId);
+  const pairing = useMyPairing(eventId, place.entrantId);
+  const fishNumber = useFishNumber(pairing);
+  const isTimer = pairing?.job === 'timer';
   const care = useCareChoices();
   const { phase, lifts } = clockOf(running.events, 0);
   const isOn = running.events.length > 0;
@@ -137,6 +144,14 @@ export function WaterPage() {
     setBursting(isTaking);
     if (!isTaking) void custody.tell();
   }, []);
+  // Paired phones give a fish its id by its number, as long as nothing is known of it.
+  const isBlank = !isOn && draft === null && tape.draft === null && allFrames?.length === 0;
+  const numberedId = fishNumber.catchId;
+  const latestPutRunning = useLatest(putRunning);
+  useEffect(() => {
+    if (numberedId && isKnown && isBlank && running.catchId !== numberedId)
+      latestPutRunning.current(freshCatch(numberedId));
+  }, [numberedId, isKnown, isBlank, running.catchId, latestPutRunning]);
   const isInWater = phase !== 'air';
   const propose = ({ frame, analysis }: ReadFrame): void => {
     if (!choices) return;
@@ -205,11 +220,16 @@ export function WaterPage() {
       frameId: null,
     }).then(() => custody.tell());
   };
+  const startNext = (): void => {
+    if (pairing) fishNumber.goOn();
+    putRunning(freshCatch());
+  };
   const claimedNow = (done: Claimed): void => {
     put(null);
     setClaimed(done);
     // A fish that is still in the net keeps its clock.
-    putRunning(isOn && !isOver ? { ...running, isClaimed: true } : freshCatch());
+    if (isOn && !isOver) putRunning({ ...running, isClaimed: true });
+    else startNext();
   };
   const hookAnother = (): void => {
     const other = freshCatch();
@@ -242,7 +262,7 @@ export function WaterPage() {
     </FishClock>
   );
   // The same element in every layout of the page: a film goes on while the page around it changes.
-  const film = isOn && (
+  const film = isOn && !isTimer && (
     <ReleaseFilm
       key="film"
       wish={() => (camera === 'simulated' && board ? filmOf(running.catchId, board, speciesId, card) : null)}
@@ -283,7 +303,7 @@ export function WaterPage() {
   const portraitStrip = portraits.length > 0 && (
     <PortraitStrip frames={portraits} chosenId={portrait?.frameId ?? null} choose={setPortrait} />
   );
-  const live = camera && board && !isFighting && !isOver && (
+  const live = !isTimer && camera && board && !isFighting && !isOver && (
     <CatchCamera
       key={`${running.catchId} ${board.id} ${camera}`}
       catchId={running.catchId}
@@ -342,37 +362,39 @@ export function WaterPage() {
       </div>
     );
   }
-  const photographs = live || (
-    <PhotoSource
-      onPhoto={begin}
-      isDocked={false}
-      onTape={tape.begin}
-      {...(board ? { onCamera: () => openCamera('device') } : {})}
-      {...(board && who.data?.isDemo ? { onSimulatedCamera: () => openCamera('simulated') } : {})}
-    >
-      {who.data?.isDemo && board && (
-        <SimulatedCamera
-          zone={event.zone}
+  const photographs = isTimer
+    ? null
+    : live || (
+        <PhotoSource
           onPhoto={begin}
-          shoot={(camera, time, seed, signal, onProgress) =>
-            camera.call(
-              'photograph',
-              {
-                ...time,
-                seed,
-                board,
-                look: choices.speciesId,
-                lengthMm: SHORTEST_SIMULATED_MM + Math.random() * SIMULATED_SPREAD_MM,
-                identifier: card,
-              },
-              signal,
-              onProgress,
-            )
-          }
-        />
-      )}
-    </PhotoSource>
-  );
+          isDocked={false}
+          onTape={tape.begin}
+          {...(board ? { onCamera: () => openCamera('device') } : {})}
+          {...(board && who.data?.isDemo ? { onSimulatedCamera: () => openCamera('simulated') } : {})}
+        >
+          {who.data?.isDemo && board && (
+            <SimulatedCamera
+              zone={event.zone}
+              onPhoto={begin}
+              shoot={(camera, time, seed, signal, onProgress) =>
+                camera.call(
+                  'photograph',
+                  {
+                    ...time,
+                    seed,
+                    board,
+                    look: choices.speciesId,
+                    lengthMm: SHORTEST_SIMULATED_MM + Math.random() * SIMULATED_SPREAD_MM,
+                    identifier: card,
+                  },
+                  signal,
+                  onProgress,
+                )
+              }
+            />
+          )}
+        </PhotoSource>
+      );
   const underFace = isInWater && !running.isClaimed && (
     <>
       {strip}
@@ -405,6 +427,15 @@ export function WaterPage() {
           </p>
         )}
       </div>
+      {pairing && (
+        <FishNumber
+          number={fishNumber.number}
+          job={pairing.job}
+          canGoBack={isBlank && fishNumber.canGoBack}
+          canGoOn={isBlank}
+          set={fishNumber.set}
+        />
+      )}
       {claimed && <ClaimedNote claimed={claimed} eventId={eventId} step={sheet.measure.step} />}
       <OutboxPanel accountId={who.data?.account?.accountId ?? null} except={claimed?.commandId ?? null} />
       <RoomNote catchId={running.catchId} />
@@ -425,14 +456,18 @@ export function WaterPage() {
         </p>
       )}
       {waiting.length > 0 && phase !== 'air' && <WaitingFish waiting={waiting} takeUp={changeTo} />}
-      {(phase === 'net' || isOver) && lifts.length > 0 && allFrames?.length === 0 && !running.isClaimed && (
-        <p role="status">
-          <Signal tone="look">no photograph of the lift</Signal>{' '}
-          {phase === 'net'
-            ? 'Lift again once it has rested, or let it go.'
-            : 'Choose one that was taken elsewhere, or put it away.'}
-        </p>
-      )}
+      {(phase === 'net' || isOver) &&
+        lifts.length > 0 &&
+        allFrames?.length === 0 &&
+        !running.isClaimed &&
+        !isTimer && (
+          <p role="status">
+            <Signal tone="look">no photograph of the lift</Signal>{' '}
+            {phase === 'net'
+              ? 'Lift again once it has rested, or let it go.'
+              : 'Choose one that was taken elsewhere, or put it away.'}
+          </p>
+        )}
       {running.isClaimed && !isOver && (
         <p role="status">This fish is claimed. Its clock runs until you let it go.</p>
       )}
@@ -458,8 +493,17 @@ export function WaterPage() {
         </>
       )}
       {film}
+      {isTimer && isOver && leftAs && place.entrantId && (
+        <TimeSender
+          catchId={running.catchId}
+          entrantId={place.entrantId}
+          number={fishNumber.number}
+          handling={leftAs}
+          onKept={startNext}
+        />
+      )}
       {running.isClaimed && isOver && leftAs && (
-        <ReleaseSender catchId={running.catchId} handling={leftAs} onSent={() => putRunning(freshCatch())} />
+        <ReleaseSender catchId={running.catchId} handling={leftAs} onSent={startNext} />
       )}
     </div>
   );

@@ -12,10 +12,13 @@ export interface RunningCatch extends Omit<Handling, 'airLimitSeconds' | 'waterC
   isClaimed: boolean;
 }
 
-/** A catch of which nothing is known yet. */
-export function freshCatch(): RunningCatch {
+/**
+ * A catch of which nothing is known yet.
+ * @param catchId handed in where two phones must give it the same
+ */
+export function freshCatch(catchId: string = uuidv7()): RunningCatch {
   return {
-    catchId: uuidv7(),
+    catchId,
     isClaimed: false,
     events: [],
     guessedMassG: null,

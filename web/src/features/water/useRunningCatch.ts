@@ -7,7 +7,7 @@ import { freshCatch, type RunningCatch } from './runningCatch.ts';
  * shows it, and other tabs show it too.
  */
 export function useRunningCatch(eventId: string) {
-  const [blank] = useState(freshCatch);
+  const [blank] = useState(() => freshCatch());
   const [fish, setFish] = useState<{ of: string; fish: Fish } | null>(null);
   const latest = useRef<Fish | null>(null);
   const writing = useRef<Promise<unknown>>(Promise.resolve());

@@ -1,0 +1,55 @@
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { sendJson } from '../../door/http.ts';
+import { PlainFrame } from '../../frame/PlainFrame.tsx';
+import { fetchWho, useForgetAll, useWho } from '../../people/queries.ts';
+import { ProblemNote } from '../../problem/ProblemNote.tsx';
+
+/** Where a partner's phone comes to by the code that it has read. */
+export function AcceptPage() {
+  const { token = '' } = useParams();
+  const who = useWho();
+  const forgetAll = useForgetAll();
+  const navigate = useNavigate();
+  const [error, setError] = useState<unknown>(null);
+  const [isBusy, setBusy] = useState(false);
+  const pair = async (): Promise<void> => {
+    if (isBusy) return;
+    setBusy(true);
+    setError(null);
+    try {
+      await sendJson('POST', '/api/pairings/accept', { token });
+      const { account } = await fetchWho();
+      await forgetAll();
+      await navigate(account?.pairing ? `/events/${account.pairing.eventId}/water` : '/', { replace: true });
+    } catch (problem) {
+      setError(problem);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const other = who.data?.account ?? null;
+  return (
+    <PlainFrame title="Partner’s phone">
+      <p className="mb-4">
+        This phone becomes camera or timer for your partner in this event. It can claim and time fish for
+        them, and nothing else.
+      </p>
+      {other && (
+        <p className="border-warning mb-4 border-l-4 pl-3">
+          {other.name} is signed in here and is signed out by it. What waits to be sent is kept until they
+          sign in again.
+        </p>
+      )}
+      <ProblemNote error={error} />
+      <button
+        type="button"
+        className="btn btn-primary h-16 w-full text-lg"
+        disabled={isBusy}
+        onClick={() => void pair()}
+      >
+        Pair this phone
+      </button>
+    </PlainFrame>
+  );
+}
