@@ -57,6 +57,7 @@ test('a clock that is set back between two catches is found, and the judge sees 
   const way = judge.page.getByRole('region', { name: 'From capture to server' });
   await expect(way).toContainText('the device’s clock was set');
   await expect(way).toContainText('set back by 40 min');
+  await way.getByText(/^the way here speaks/).click();
   await way.getByText('Where it was taken').click();
   await expect(way.getByText('taken here')).toBeVisible();
   await context.close();
@@ -78,8 +79,8 @@ test('waters are published from a file, and one that cannot be used is refused i
   browser,
 }) => {
   const { page, context } = await signedIn(browser, 'director');
-  await page.getByRole('link', { name: 'Waters', exact: true }).click();
-  await expect(page.getByRole('heading', { name: /^Waters, version/ })).toBeVisible();
+  await page.getByRole('link', { name: 'Where to fish' }).click();
+  await expect(page.getByRole('heading', { name: /^Where to fish, version/ })).toBeVisible();
   const open = (text: string) =>
     page
       .getByLabel('GeoJSON file of the waters')

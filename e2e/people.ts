@@ -3,6 +3,42 @@ import type { Role } from '@lauta/core/people';
 
 export const PHONE = { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true };
 
+let made = 0;
+
+/** A browser of its own with a new angler of the demo's event: nobody else's test meets its catches. */
+export async function newAngler(
+  browser: Browser,
+  options: Parameters<Browser['newContext']>[0] = {},
+): Promise<{ context: BrowserContext; page: Page; event: string }> {
+  const director = await signedIn(browser, 'director');
+  const eventId = new URL(director.page.url()).pathname.split('/')[2] ?? '';
+  const origin = new URL(director.page.url()).origin;
+  const [accountId, commandId] = [crypto.randomUUID(), crypto.randomUUID()];
+  const post = async (
+    context: BrowserContext,
+    path: string,
+    data: object,
+    headers = {},
+  ): Promise<unknown> => {
+    const response = await context.request.post(path, { data, headers: { origin, ...headers } });
+    expect(response.ok(), await response.text()).toBe(true);
+    return response.json();
+  };
+  const email = `angler-${Date.now()}-${made++}@test.example`;
+  const body = { accountId, name: 'Tova Brackmere', email, roles: ['angler'] };
+  await post(
+    director.context,
+    '/api/commands',
+    { v: 1, commandId, eventId, madeAt: new Date().toISOString(), deviceId: crypto.randomUUID(), kind: 'people.add', body }, // prettier-ignore
+    { 'idempotency-key': commandId },
+  );
+  const invited = (await post(director.context, `/api/events/${eventId}/people/${accountId}/invitation`, {})) as { path: string }; // prettier-ignore
+  await director.context.close();
+  const context = await browser.newContext({ serviceWorkers: 'block', ...options });
+  await post(context, '/api/invitations/accept', { token: invited.path.replace('/invitation/', ''), password: 'a long one for tests' }); // prettier-ignore
+  return { context, page: await context.newPage(), event: `/events/${eventId}` };
+}
+
 /** A browser of its own in which someone of the demo is signed in. */
 export async function signedIn(
   browser: Browser,

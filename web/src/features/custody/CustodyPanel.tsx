@@ -17,35 +17,33 @@ export function CustodyPanel({ caught }: { caught: CatchView }) {
   if (!custody.data) return null;
   const { findings } = custody.data;
   const doubts = findings.filter(({ verdict }) => verdict !== 'clear');
-  const clear = findings.filter(({ verdict, check }) => verdict === 'clear' && check !== 'first-heard');
-  const heard = findings.find(({ check }) => check === 'first-heard');
+  const clear = findings.filter(({ verdict }) => verdict === 'clear');
   return (
     <section aria-label="From capture to server" className="grid gap-0.5">
-      <ul className="grid gap-0.5">
-        {doubts.map(({ check, verdict, why }) => (
-          <li key={check}>
-            <Signal tone={verdict}>{CUSTODY_WORDS[check]}</Signal>
-            <p className="text-quiet pl-5 text-sm">{why}</p>
-          </li>
-        ))}
-      </ul>
-      {clear.length > 0 && (
-        <details>
-          <summary className="linklike min-h-6.5">
-            <Signal tone="clear">
-              the way here speaks for it in {clear.length} {clear.length === 1 ? 'check' : 'checks'}
-            </Signal>
-          </summary>
-          <ul className="text-quiet grid gap-1 pl-5 text-sm">
-            {clear.map(({ check, why }) => (
-              <li key={check}>{why}</li>
-            ))}
-          </ul>
-        </details>
+      {doubts.length > 0 && (
+        <ul className="grid gap-0.5">
+          {doubts.map(({ check, verdict, why }) => (
+            <li key={check}>
+              <Signal tone={verdict}>{CUSTODY_WORDS[check]}</Signal>
+              <p className="text-quiet pl-5 text-sm">{why}</p>
+            </li>
+          ))}
+        </ul>
       )}
-      {heard && <p className="text-quiet text-sm">{heard.why}</p>}
-      <Frames caught={caught} custody={custody.data} />
-      <Place custody={custody.data} />
+      <details>
+        <summary className="linklike min-h-6.5">
+          <Signal tone="clear">
+            the way here speaks for it in {clear.length} {clear.length === 1 ? 'check' : 'checks'}
+          </Signal>
+        </summary>
+        <ul className="text-quiet grid gap-1 pl-5 text-sm">
+          {clear.map(({ check, why }) => (
+            <li key={check}>{why}</li>
+          ))}
+        </ul>
+        <Frames caught={caught} custody={custody.data} />
+        <Place custody={custody.data} />
+      </details>
     </section>
   );
 }

@@ -88,7 +88,7 @@ export function EventPage() {
           </Link>
         )}
         <Link className="btn h-12" to={eventPath(event.eventId, 'waters')}>
-          Waters
+          Where to fish
         </Link>
         <Link className="btn h-12" to={eventPath(event.eventId, 'boards')}>
           Kinds of board

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { v5 as uuidv5, validate, version } from 'uuid';
 import { numberedCatchId } from './fishNumber.ts';
-import { parseNumbers } from './useFishNumber.ts';
+import { lastKnown, parseNumbers } from './useFishNumber.ts';
 
 const PAIRING = '0190c1d2-0000-7000-8000-0000000000a1';
 
@@ -19,6 +19,16 @@ describe('the number of a fish', () => {
     expect(parseNumbers('{"number":9,"told":7}')).toEqual({ number: 9, told: 7 });
     for (const broken of ['nonsense', '{"number":"x","told":-2}', 'null', '{"number":1e9}'])
       expect(parseNumbers(broken)).toEqual({ number: 1, told: 0 });
+  });
+
+  it('is not taken again for a fish that is known, also where nothing is stored', () => {
+    const known = [
+      numberedCatchId(PAIRING, 2),
+      '0190c1d2-0000-7000-8000-0000000000ff',
+      numberedCatchId(PAIRING, 5),
+    ];
+    expect(lastKnown(PAIRING, known)).toBe(5);
+    expect(lastKnown(PAIRING, [])).toBe(0);
   });
 
   it('is a UUID of version 5, made as RFC 9562 A.4 makes its example', () => {

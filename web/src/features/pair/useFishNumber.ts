@@ -1,5 +1,5 @@
-import { useCallback } from 'react';
-import { readStored, useStored, writeStored } from '../../frame/stored.ts';
+import { useCallback, useMemo } from 'react';
+import { useStored, writeStored } from '../../frame/stored.ts';
 import { numberedCatchId } from './fishNumber.ts';
 import type { MyPairing } from './queries.ts';
 
@@ -24,22 +24,38 @@ export function parseNumbers(text: string | null): Numbers {
   }
 }
 
-/** The number of the fish that both phones are at, and how to go on; no id where no phone is paired. */
-export function useFishNumber(pairing: MyPairing | null) {
+/** The last number whose fish is among the catches that are known; 0 for none. */
+export function lastKnown(pairingId: string, catchIds: readonly string[]): number {
+  const known = new Set(catchIds);
+  for (let number = MOST; number >= 1; number--)
+    if (known.has(numberedCatchId(pairingId, number))) return number;
+  return 0;
+}
+
+/**
+ * The number of the fish that both phones are at, and how to go on; no id where no phone is paired.
+ * @param known own catches, of which the phone that claims never takes a number again, also after its store was cleared
+ */
+export function useFishNumber(pairing: MyPairing | null, known: readonly string[]) {
   const key = `lauta-fish-number-${pairing?.pairingId ?? ''}`;
-  const { number, told } = useStored(key, parseNumbers);
+  const stored = useStored(key, parseNumbers);
+  const claimed = useMemo(
+    () => (pairing?.job === 'camera' && known.length > 0 ? lastKnown(pairing.pairingId, known) : 0),
+    [pairing?.job, pairing?.pairingId, known],
+  );
+  const told = Math.max(stored.told, claimed);
+  const number = Math.max(stored.number, told + 1);
   const set = useCallback(
     (next: number) => {
-      const former = readStored(key, parseNumbers);
-      if (next > former.told && next <= MOST) writeStored(key, { ...former, number: next });
+      if (next > told && next <= MOST) writeStored(key, { number: next, told });
     },
-    [key],
+    [key, told],
   );
   /** This fish is told of; the next one follows. */
-  const goOn = useCallback(() => {
-    const former = readStored(key, parseNumbers);
-    writeStored(key, { number: Math.min(MOST, former.number + 1), told: former.number });
-  }, [key]);
+  const goOn = useCallback(
+    () => writeStored(key, { number: Math.min(MOST, number + 1), told: number }),
+    [key, number],
+  );
   return {
     number,
     set,

@@ -59,6 +59,7 @@ import { recallChoices, rememberChoices } from './choices.ts';
 import { hasFailed } from '../../frame/hasFailed.ts';
 
 const NO_FRAMES: readonly Frame[] = [];
+const NO_IDS: readonly string[] = [];
 const NO_BOARDS: readonly string[] = [];
 const SHORTEST_SIMULATED_MM = 300;
 const SIMULATED_SPREAD_MM = 220;
@@ -82,7 +83,12 @@ export function WaterPage() {
   const [chosenSpecies, setChosenSpecies] = useState<string | null>(null);
   const { isKnown, running, put: putRunning, waiting, changeTo } = useRunningCatch(eventId);
   const pairing = useMyPairing(eventId, place.entrantId);
-  const fishNumber = useFishNumber(pairing);
+  const ownCatches = useOwnCatches(eventId, 1);
+  const ownIds = useMemo(
+    () => ownCatches.data?.items.map(({ catchId }) => catchId) ?? NO_IDS,
+    [ownCatches.data],
+  );
+  const fishNumber = useFishNumber(pairing, ownIds);
   const isTimer = pairing?.job === 'timer';
   const care = useCareChoices();
   const { phase, lifts } = clockOf(running.events, 0);

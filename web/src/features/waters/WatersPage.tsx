@@ -31,7 +31,7 @@ export function WatersPage() {
   return (
     <div className="grid max-w-4xl gap-4">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
-        <h1>Waters{waters.data && !chosen ? `, version ${waters.data.version}` : ''}</h1>
+        <h1>Where to fish{waters.data && !chosen ? `, version ${waters.data.version}` : ''}</h1>
         <Link className="linklike inline-flex min-h-11 items-center" to={eventPath(event.eventId)}>
           The event
         </Link>
