@@ -1,8 +1,13 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { createHash, randomBytes } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { request } from 'node:https';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import mysql from 'mysql2/promise';
+import { generate } from 'selfsigned';
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startDatabase, type Database } from './machine/database.mjs';
 import { ROOT } from './machine/installation.mjs';
@@ -24,11 +29,17 @@ class Client {
   constructor(base: string) {
     this.base = base;
   }
-  async ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}) {
+  async ask(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+    bytes?: Uint8Array,
+  ) {
     const response = await fetch(this.base + path, {
       method,
       headers: { origin: this.base, cookie: this.cookie, ...(body ? { 'content-type': 'application/json' } : {}), ...headers },
-      ...(body ? { body: JSON.stringify(body) } : {}),
+      ...(body ? { body: JSON.stringify(body) } : bytes ? { body: Buffer.from(bytes) } : {}),
     }); // prettier-ignore
     const cookie = response.headers.get('set-cookie')?.split(';')[0];
     if (cookie) this.cookie = cookie;
@@ -39,6 +50,9 @@ class Client {
       text,
       json: () => JSON.parse(text) as never,
     };
+  }
+  bytes(path: string, bytes: Uint8Array) {
+    return this.ask('PUT', path, undefined, { 'content-type': 'application/octet-stream' }, bytes);
   }
   command(kind: string, eventId: string, body: unknown, commandId: string = crypto.randomUUID()) {
     const madeAt = new Date().toISOString();
@@ -123,6 +137,130 @@ describe('a server whose database goes away', () => {
     expect(people.map((one) => one.name)).toContain('Angler');
     const ledger = (await client.ask('GET', `/api/events/${eventId}/ledger/check`)).json();
     expect(ledger).toMatchObject({ ok: true, entries: (receipt.json() as { seq: number }).seq });
+  });
+});
+
+describe('an upload in faulty times', () => {
+  const dir = scratch();
+  let database: Database;
+  let server: Awaited<ReturnType<typeof startServer>>;
+  let client: Client;
+  let port: number;
+  const eventId = crypto.randomUUID();
+  const serve = () =>
+    startServer({
+      pidFile: join(dir, 'server.pid'),
+      print: () => undefined,
+      env: { LAUTA_DB: database.uri(), LAUTA_DEMO: 'none', LAUTA_LOG: 'silent', PORT: String(port) },
+    });
+
+  beforeAll(async () => {
+    port = await freePort();
+    database = await startDatabase({ dir, durable: true });
+    server = await serve();
+    client = new Client(server.address);
+    await client.ask('POST', '/api/set-up', FOUNDER);
+    expect((await client.command('event.create', eventId, newEvent(eventId))).status).toBe(200);
+  });
+  afterAll(async () => {
+    await server.stop();
+    await database.stop();
+  });
+
+  it('goes on where it was when the database is restarted in its middle', async () => {
+    const noise = randomBytes(1600 * 1200 * 3);
+    const photo = await sharp(noise, { raw: { width: 1600, height: 1200, channels: 3 } })
+      .jpeg({ quality: 95 })
+      .toBuffer();
+    const photographId = crypto.randomUUID();
+    const path = `/api/photographs/${photographId}`;
+    const sha256 = createHash('sha256').update(photo).digest('hex');
+    const declare = () =>
+      client.ask('PUT', path, { photographId, eventId, byteLength: photo.length, sha256 });
+    const { chunkBytes } = (await declare()).json() as { chunkBytes: number };
+    expect(photo.length).toBeGreaterThan(2 * chunkBytes);
+    const chunk = (seq: number) =>
+      client.bytes(`${path}/chunks/${seq}`, photo.subarray(seq * chunkBytes, (seq + 1) * chunkBytes));
+    expect((await chunk(0)).status).toBe(200);
+    await database.stop();
+    const away = await chunk(1);
+    expect(away.status).toBe(503);
+    expect(away.json()).toMatchObject({ type: 'database-away' });
+    database = await startDatabase({ dir, durable: true, port: database.port });
+    await until(async () => (await client.ask('GET', '/readyz')).status === 200);
+    expect((await declare()).json()).toMatchObject({ state: 'receiving', received: [0] });
+    for (let seq = 1; seq * chunkBytes < photo.length; seq++) expect((await chunk(seq)).status).toBe(200);
+    expect((await client.ask('POST', `${path}/complete`, {})).json()).toMatchObject({ state: 'complete' });
+    const etag = (await client.ask('GET', `${path}/original`)).headers.get('etag');
+    expect(etag).toBe(`"${sha256}"`);
+  });
+
+  it('whose server is killed between storing a command and answering it gets its one receipt afterwards', async () => {
+    const stored = await mysql.createConnection(database.uri());
+    const countOf = async (commandId: string): Promise<number> => {
+      const [rows] = await stored.query<mysql.RowDataPacket[]>('SELECT COUNT(*) AS n FROM receipts WHERE idempotency_key = ?', [commandId]); // prettier-ignore
+      return Number(rows[0]?.['n']);
+    };
+    const commandId = crypto.randomUUID();
+    const person = {
+      accountId: crypto.randomUUID(),
+      name: 'Once',
+      email: 'once@lake.example',
+      roles: ['judge'],
+    };
+    const command = { v: 1, commandId, eventId, madeAt: new Date().toISOString(), deviceId: crypto.randomUUID(), kind: 'people.add', body: person }; // prettier-ignore
+    const send = () => client.ask('POST', '/api/commands', command, { 'idempotency-key': commandId });
+    // Whatever it answers is not heard.
+    const unheard = send().catch(() => null);
+    await until(async () => (await countOf(commandId)) === 1, 10_000);
+    process.kill(pidIn(join(dir, 'server.pid')), 'SIGKILL');
+    await unheard;
+    await server.ended;
+    await expect(send()).rejects.toThrow();
+    server = await serve();
+    const receipt = await send();
+    expect(receipt.status).toBe(200);
+    expect(await countOf(commandId)).toBe(1);
+    const people = (await client.ask('GET', `/api/events/${eventId}/people`)).json() as { name: string }[];
+    expect(people.filter(({ name }) => name === 'Once')).toHaveLength(1);
+    const { seq } = receipt.json() as { seq: number };
+    expect((await client.ask('GET', `/api/events/${eventId}/ledger/check`)).json()).toMatchObject({ ok: true, entries: seq }); // prettier-ignore
+    await stored.end();
+  });
+});
+
+describe('HTTPS by certificate files', () => {
+  it('serves the pages and a cookie that only HTTPS carries, and refuses a certificate without its key', async () => {
+    const dir = scratch();
+    const made = await generate([{ name: 'commonName', value: 'lauta.test' }], { keySize: 2048 });
+    const [certFile, keyFile] = [join(dir, 'cert.pem'), join(dir, 'key.pem')];
+    writeFileSync(certFile, made.cert);
+    writeFileSync(keyFile, made.private);
+    const database = await startDatabase({ dir: join(dir, 'database'), durable: true });
+    const env = { LAUTA_DB: database.uri(), LAUTA_DEMO: 'none', LAUTA_LOG: 'silent', LAUTA_TLS_CERT: certFile, PORT: String(await freePort()) }; // prettier-ignore
+    const start = (more: Record<string, string>) =>
+      startServer({ pidFile: join(dir, 'server.pid'), print: () => undefined, env: { ...env, ...more } });
+    await expect(start({})).rejects.toThrow(/before it served/);
+    const server = await start({ LAUTA_TLS_KEY: keyFile });
+    expect(server.address).toMatch(/^https:/);
+    const answer = await new Promise<{ status?: number; cookie: string }>((resolve, reject) => {
+      const body = JSON.stringify(FOUNDER);
+      const asked = request(
+        `${server.address}/api/set-up`,
+        {
+          method: 'POST',
+          ca: made.cert,
+          checkServerIdentity: () => undefined,
+          headers: { origin: server.address, 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) }, // prettier-ignore
+        },
+        ({ statusCode, headers }) => resolve({ ...(statusCode ? { status: statusCode } : {}), cookie: String(headers['set-cookie']) }), // prettier-ignore
+      );
+      asked.on('error', reject).end(body);
+    });
+    expect(answer.status).toBe(200);
+    expect(answer.cookie).toMatch(/; Secure/);
+    await server.stop();
+    await database.stop();
   });
 });
 

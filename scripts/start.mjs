@@ -1,5 +1,6 @@
 // npm start: from a bare machine to a served demo. Node's built-ins alone until the node modules are there.
-import { existsSync, rmSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { get } from 'node:https';
 import { join } from 'node:path';
 import { startDatabase } from './machine/database.mjs';
 import { ROOT, ensureBuilt, lautaDir } from './machine/installation.mjs';
@@ -23,6 +24,23 @@ async function close(/** @type {number} */ code) {
   say('\nStopping: the server, then the database. The data stays.');
   for (const act of closing.reverse()) await act();
   process.exit(code);
+}
+
+/** What the server says of itself, over whatever it serves. */
+async function askWho(/** @type {number} */ port) {
+  const certFile = process.env['LAUTA_TLS_CERT'];
+  const set = process.env['LAUTA_HOST'] ?? '0.0.0.0';
+  // All addresses include this one.
+  const host = set === '0.0.0.0' || set === '::' ? '127.0.0.1' : set;
+  if (!certFile) return (await fetch(`http://${host}:${port}/api/who`)).json();
+  return new Promise((resolve, reject) => {
+    // This very certificate, whatever name it is for.
+    const trust = { ca: readFileSync(certFile), checkServerIdentity: () => undefined };
+    get({ host, port, path: '/api/who', ...trust }, (response) => {
+      let text = '';
+      response.on('data', (chunk) => (text += chunk)).on('end', () => resolve(JSON.parse(text)));
+    }).on('error', reject);
+  });
 }
 
 async function main() {
@@ -74,9 +92,7 @@ async function main() {
     if (!isClosing) say(`The server ended by itself, with ${code}.`);
     return close(code ?? 1);
   });
-  const who = /** @type {{ isDemo: boolean, isSetUp: boolean }} */ (
-    await (await fetch(`${server.address}/api/who`)).json()
-  );
+  const who = /** @type {{ isDemo: boolean, isSetUp: boolean }} */ (await askWho(port));
   say(`\nLauta is at ${server.address}  (after ${seconds(from)})`);
   if (who.isDemo && flags.includes('--empty')) {
     say(

@@ -2,19 +2,30 @@ import { z } from 'zod';
 
 const whole = (fallback: number) => z.coerce.number().int().min(0).default(fallback);
 
-const schema = z.object({
-  LAUTA_DB: z.string().min(1, 'the address of the database, mysql://…'),
-  LAUTA_WEB: z.string().optional(),
-  LAUTA_CACHE: z.string().default('.lauta/photographs'),
-  LAUTA_NOW: z.iso.datetime({ offset: true }).optional(),
-  LAUTA_DEMO: z.enum(['none', 'open']).default('none'),
-  LAUTA_DEMO_CATCHES: whole(90),
-  LAUTA_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
-  LAUTA_TRUST_PROXY: whole(0),
-  LAUTA_TRIES_PER_ADDRESS: whole(60),
-  LAUTA_TRIES_PER_ACCOUNT: whole(10),
-  PORT: whole(4310),
-});
+const schema = z
+  .object({
+    LAUTA_DB: z.string().min(1, 'the address of the database, mysql://…'),
+    LAUTA_WEB: z.string().optional(),
+    LAUTA_CACHE: z.string().default('.lauta/photographs'),
+    LAUTA_NOW: z.iso.datetime({ offset: true }).optional(),
+    LAUTA_DEMO: z.enum(['none', 'open']).default('none'),
+    LAUTA_DEMO_CATCHES: whole(90),
+    LAUTA_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
+    LAUTA_TRUST_PROXY: whole(0),
+    LAUTA_TRIES_PER_ADDRESS: whole(60),
+    LAUTA_TRIES_PER_ACCOUNT: whole(10),
+    LAUTA_HOST: z.string().min(1).default('127.0.0.1'),
+    LAUTA_TLS_CERT: z.string().min(1).optional(),
+    LAUTA_TLS_KEY: z.string().min(1).optional(),
+    PORT: whole(4310),
+  })
+  .refine(
+    ({ LAUTA_TLS_CERT, LAUTA_TLS_KEY }) => (LAUTA_TLS_CERT === undefined) === (LAUTA_TLS_KEY === undefined),
+    {
+      message: 'certificate and key go together',
+      path: ['LAUTA_TLS_KEY'],
+    },
+  );
 
 export interface Config {
   databaseUri: string;
@@ -31,6 +42,10 @@ export interface Config {
   triesPerAddress: number;
   triesPerAccount: number;
   port: number;
+  /** The address that is listened on. */
+  host: string;
+  /** Files in PEM; null where it is served without TLS. */
+  tls: { certFile: string; keyFile: string } | null;
 }
 
 /** @throws ZodError naming the variable */
@@ -48,5 +63,10 @@ export function readConfig(env: Record<string, string | undefined>): Config {
     triesPerAddress: values.LAUTA_TRIES_PER_ADDRESS,
     triesPerAccount: values.LAUTA_TRIES_PER_ACCOUNT,
     port: values.PORT,
+    host: values.LAUTA_HOST,
+    tls:
+      values.LAUTA_TLS_CERT && values.LAUTA_TLS_KEY
+        ? { certFile: values.LAUTA_TLS_CERT, keyFile: values.LAUTA_TLS_KEY }
+        : null,
   };
 }

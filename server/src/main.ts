@@ -1,4 +1,7 @@
 import { FlankKeeper } from './flank/flankKeeper.ts';
+import { readFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
 import { resolve } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { pino } from 'pino';
@@ -47,14 +50,18 @@ async function main(): Promise<void> {
   );
 
   const { app } = createApp(lauta, { ...config, logger, webDir: config.webDir && resolve(config.webDir) });
-  const server = app.listen(config.port, '127.0.0.1', (error) => {
-    if (error) {
-      logger.fatal({ err: error }, 'cannot listen');
-      process.exit(1);
-    }
-    logger.info({ port: config.port }, 'serving');
+  const { host, port, tls } = config;
+  const server = tls
+    ? createSecureServer({ cert: readFileSync(tls.certFile), key: readFileSync(tls.keyFile) }, app)
+    : createServer(app);
+  server.on('error', (error) => {
+    logger.fatal({ err: error }, 'cannot listen');
+    process.exit(1);
+  });
+  server.listen(port, host, () => {
+    logger.info({ host, port, tls: tls !== null }, 'serving');
     // The start script waits for this line.
-    process.stdout.write(`ready http://127.0.0.1:${config.port}\n`);
+    process.stdout.write(`ready ${tls ? 'https' : 'http'}://${host}:${port}\n`);
   });
 
   const stop = async (signal: NodeJS.Signals): Promise<void> => {

@@ -13,6 +13,7 @@ describe('the settings', () => {
     ['no database', {}, /LAUTA_DB/],
     ['a port that is none', { ...DB, PORT: 'north' }, /PORT/],
     ['a moment that is none', { ...DB, LAUTA_NOW: 'noon' }, /LAUTA_NOW/],
+    ['a certificate without its key', { ...DB, LAUTA_TLS_CERT: '/cert.pem' }, /LAUTA_TLS_KEY/],
     ['a level that is none', { ...DB, LAUTA_LOG: 'loud' }, /LAUTA_LOG/],
   ])('with %s are refused by name', (_what, env, name) => {
     expect(() => readConfig(env)).toThrow(name);

@@ -30,6 +30,7 @@ export const tellCaptures: Handler<'captures.tell'> = async (
       refuse('capture-of-another', { captureId: statement.captureId });
     const hash = statementHash(statement);
     const { catchId, captureId, keyId, seq } = statement;
+    const known = await context.stores.custody.findCapture(hash);
     await context.stores.custody.addCapture({
       hash,
       eventId,
@@ -46,7 +47,11 @@ export const tellCaptures: Handler<'captures.tell'> = async (
       keyId,
       seq,
       // Salted: whoever knows the rest of a statement could try places until its hash fits.
-      statement: context.commit(`capture-${captureId}`, { statement, signature }),
+      statement: context.commit(`capture-${captureId}`, {
+        statement,
+        // Told again with another signature, the first one stands.
+        signature: known?.signature ?? signature,
+      }),
     });
   }
   return { body: { entrantId, captures: told }, result: { told: told.length } };

@@ -32,6 +32,10 @@ export function mariadbCustodyStore(db: Connection): CustodyStore {
     async addCapture(capture) {
       await db.insert(captures).ignore().values(capture);
     },
+    async findCapture(hash) {
+      const [row] = await db.select().from(captures).where(eq(captures.hash, hash));
+      return row ?? null;
+    },
     async capturesOf(entrantId) {
       return db
         .select()

@@ -44,6 +44,7 @@ export interface CustodyStore {
   revokeKey(keyId: string, at: Date, why: NonNullable<StoredKey['revokedWhy']>): Promise<void>;
   /** A capture that is known already is left as it stands. */
   addCapture(capture: Omit<StoredCapture, 'askedAt' | 'answeredAt' | 'sentPhotographId'>): Promise<void>;
+  findCapture(hash: string): Promise<StoredCapture | null>;
   capturesOf(entrantId: string): Promise<StoredCapture[]>;
   /** Those that a judge asked for and no device has answered. */
   askedOf(entrantIds: readonly string[]): Promise<StoredCapture[]>;

@@ -1,10 +1,18 @@
 import { createHash } from 'node:crypto';
 import { canonicalBytes, commitTo, hashHex, verifyLedger, type StoredEntry } from '@lauta/core/ledger';
+import type { SignedCapture } from '@lauta/contract';
+import { statementHash } from '@lauta/core/custody';
 import { readOriginal } from '../photo/receivePhotograph.ts';
 import type { Stores } from '../storage/storage.ts';
 
 export type RecordFault =
-  'commitment-differs' | 'record-differs' | 'photograph-differs' | 'sheet-differs' | 'board-differs';
+  | 'commitment-differs'
+  | 'record-differs'
+  | 'photograph-differs'
+  | 'sheet-differs'
+  | 'board-differs'
+  | 'waters-differ'
+  | 'capture-differs';
 
 export interface LedgerCheck {
   ok: boolean;
@@ -20,6 +28,7 @@ export interface CheckOptions {
 
 const AT_ONCE = 500;
 const PHOTOGRAPH = 'photograph-';
+const CAPTURE = 'capture-';
 
 /** What stands behind a photograph's commitment. */
 interface CommittedFile {
@@ -82,12 +91,21 @@ async function checkRecords(
       const board = boards.find((one) => one.boardId === body['boardId']);
       if (!board || hashHex(board.bytes) !== body['sha256']) return { seq, fault: 'board-differs' };
     }
+    if (kind === 'waters.publish') {
+      const stored = await stores.waters.find(eventId, Number(body['version']));
+      if (!stored || hashHex(stored.bytes) !== body['sha256']) return { seq, fault: 'waters-differ' };
+    }
+    if (kind === 'catch.announce' && !(await announcementStands(stores, body)))
+      return { seq, fault: 'record-differs' };
+    if (kind === 'catch.time' && !(await timingStands(stores, body))) return { seq, fault: 'record-differs' };
     if (kind === 'catch.claim' && !(await claimStands(stores, body))) return { seq, fault: 'record-differs' };
     if (kind === 'catch.handle' && !(await handlingStands(stores, body)))
       return { seq, fault: 'record-differs' };
     if (kind === 'catch.judge' && !(await verdictStands(stores, body)))
       return { seq, fault: 'record-differs' };
     for (const { label, value } of commitments.filter((one) => one.seq === seq)) {
+      if (label.startsWith(CAPTURE) && !(await captureStands(stores, JSON.parse(value) as SignedCapture)))
+        return { seq, fault: 'capture-differs' };
       if (!label.startsWith(PHOTOGRAPH)) continue;
       const photographId = label.slice(PHOTOGRAPH.length);
       const stands = await photographStands(
@@ -116,6 +134,23 @@ async function photographStands(
   return (
     !committed.copies || canonicalEqual(await stores.photographs.copyHashes(photographId), committed.copies)
   );
+}
+
+async function captureStands(stores: Stores, { statement, signature }: SignedCapture): Promise<boolean> {
+  const stored = await stores.custody.findCapture(statementHash(statement));
+  return stored !== null && canonicalEqual(stored.statement, statement) && stored.signature === signature;
+}
+
+async function announcementStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {
+  const stored = await stores.custody.findAnnouncement(String(body['catchId']));
+  if (!stored) return false;
+  const { entrantId, speciesId, capturedAt, claimedSteps } = stored.body;
+  return Object.entries({ entrantId, speciesId, capturedAt, claimedSteps }).every(([field, value]) => canonicalEqual(value, body[field])); // prettier-ignore
+}
+
+async function timingStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {
+  const stored = (await stores.catches.timingsOf(String(body['catchId']))).find((one) => one.deviceId === body['deviceId']); // prettier-ignore
+  return stored !== undefined && canonicalEqual(stored.handling, body['handling']);
 }
 
 async function claimStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {

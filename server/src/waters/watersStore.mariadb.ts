@@ -1,4 +1,4 @@
-import { desc, eq } from 'drizzle-orm';
+import { and, desc, eq } from 'drizzle-orm';
 import type { Connection } from '../storage/database.ts';
 import { waters } from '../storage/schema.ts';
 import type { WatersStore } from './watersStore.ts';
@@ -7,6 +7,13 @@ export function mariadbWatersStore(db: Connection): WatersStore {
   return {
     async add(eventId, stored) {
       await db.insert(waters).values({ eventId, ...stored });
+    },
+    async find(eventId, version) {
+      const [row] = await db
+        .select()
+        .from(waters)
+        .where(and(eq(waters.eventId, eventId), eq(waters.version, version)));
+      return row ?? null;
     },
     async latest(eventId) {
       const [row] = await db

@@ -8,5 +8,6 @@ export interface StoredWaters {
 /** The waters of events, every version as it was published. */
 export interface WatersStore {
   add(eventId: string, waters: StoredWaters): Promise<void>;
+  find(eventId: string, version: number): Promise<StoredWaters | null>;
   latest(eventId: string): Promise<StoredWaters | null>;
 }

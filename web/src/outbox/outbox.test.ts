@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import { commandSchema, type Receipt } from '@lauta/contract';
 import { ApiProblem } from '../door/http.ts';
@@ -300,5 +300,43 @@ describe('a claim whose id is taken', () => {
     const { entries } = await store.all();
     expect(entries).toHaveLength(3);
     expect(nextEntry(entries, 'me')?.command.commandId).toBe(ahead.command.commandId);
+  });
+});
+
+describe('a server that is down for an hour', () => {
+  it('is asked now and then, less and less often, and gets everything once it is back', async () => {
+    vi.useFakeTimers();
+    try {
+      let isBack = false;
+      let waiting = 3;
+      const asked: number[] = [];
+      const loop = sendingLoop(
+        async () => {
+          asked.push(Date.now());
+          if (!isBack) return 'away';
+          if (waiting === 0) return 'nothing';
+          waiting--;
+          return 'sent';
+        },
+        async () => undefined,
+        () => false,
+      );
+      let isOver = false;
+      void loop.run(() => isOver);
+      const begun = Date.now();
+      await vi.advanceTimersByTimeAsync(3_600_000);
+      // Often at first, then every minute or two: neither a storm nor asleep.
+      const tries = asked.length;
+      expect(tries).toBeGreaterThan(25);
+      expect(tries).toBeLessThan(80);
+      expect(asked.filter((at) => at - begun < 60_000).length).toBeGreaterThan(5);
+      isBack = true;
+      await vi.advanceTimersByTimeAsync(120_000);
+      expect(waiting).toBe(0);
+      isOver = true;
+      loop.wake();
+    } finally {
+      vi.useRealTimers();
+    }
   });
 });

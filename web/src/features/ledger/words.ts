@@ -69,5 +69,7 @@ export const FAULT_WORDS: Record<string, string> = {
   'record-differs': 'the catch or verdict in the database is not the one it speaks of',
   'photograph-differs': 'the photograph is not the one it speaks of',
   'board-differs': 'the kind of board is not the one it speaks of',
+  'waters-differ': 'the waters are not those it speaks of',
+  'capture-differs': 'what a device signed is not what it speaks of',
   'sheet-differs': 'the rule sheet is not the one it speaks of',
 };
