@@ -181,6 +181,9 @@ export const revealCodesSchema = z.strictObject({
   from: z.iso.datetime().nullable(),
 });
 
+/** From when on the results stand; devices may then let go of frames that nobody asked for. */
+export const declareResultsSchema = z.strictObject({ isOfficial: z.boolean() });
+
 export const withdrawCatchSchema = z.strictObject({ catchId: z.uuid() });
 
 /** Undoes a withdrawal. */
@@ -211,6 +214,7 @@ export const commandSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...envelope, kind: z.literal('catch.clip'), body: clipCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('frames.ask'), body: askFramesSchema }),
   z.strictObject({ ...envelope, kind: z.literal('frame.send'), body: sendFrameSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('results.declare'), body: declareResultsSchema }),
   z.strictObject({ ...envelope, kind: z.literal('codes.reveal'), body: revealCodesSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.withdraw'), body: withdrawCatchSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.restore'), body: restoreCatchSchema }),

@@ -35,6 +35,7 @@ export const PROBLEM_STATUS = {
   'clip-sent': 409,
   'catch-not-withdrawn': 409,
   'verdict-moved-on': 409,
+  'results-official': 409,
   'own-catch': 403,
   'nothing-to-answer': 409,
   'photograph-missing': 422,

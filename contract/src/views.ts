@@ -33,6 +33,8 @@ export interface EventView {
   eventCode: string;
   days: DayView[];
   sessions: SessionView[];
+  /** Since when the results stand; null as long as they may change. */
+  officialAt: string | null;
   ruleVersion: number | null;
   entrants: number;
   catches: number;

@@ -28,6 +28,23 @@ const post = (key: string, command: object, person = event.angler) =>
 const head = async () => (await world.lauta.storage.read.ledger.head(event.eventId))?.seq ?? 0;
 const count = () => world.lauta.storage.read.catches.countIn(event.eventId);
 
+describe('results that are official', () => {
+  it('are decided no more until the director takes that back; what comes late is kept all the same', async () => {
+    const catchId = await claim(world, event);
+    const declare = (isOfficial: boolean, who = event.director) =>
+      sendCommand(world, who, 'results.declare', event.eventId, { isOfficial });
+    expect((await declare(true, event.judge)).status).toBe(403);
+    await done(declare(true));
+    const view = (await send(world, event.angler, 'get', `/api/events/${event.eventId}`)).body as { officialAt: string | null }; // prettier-ignore
+    expect(view.officialAt).toBe('2026-06-14T10:00:00.000Z');
+    const verdict = { catchId, verdictId: uuidv7(), replaces: null, decision: { kind: 'accepted' as const, steps: 60, infractions: [], note: '' } }; // prettier-ignore
+    expect((await sendCommand(world, event.judge, 'catch.judge', event.eventId, verdict)).body).toMatchObject({ type: 'results-official' }); // prettier-ignore
+    await claim(world, event);
+    await done(declare(false));
+    await done(sendCommand(world, event.judge, 'catch.judge', event.eventId, verdict));
+  });
+});
+
 describe('a command sent twice', () => {
   it('is done once and gives the same receipt', async () => {
     const body = await claimBody(world, event.angler, event.eventId, event.entrantId);

@@ -176,6 +176,7 @@ describe('every command', () => {
     'catch.handle': ['angler'],
     'catch.time': ['angler'],
     'catch.clip': ['angler'],
+    'results.declare': ['director'],
     'codes.reveal': ['director'],
     'catch.withdraw': ['angler'],
     'catch.restore': ['angler'],
@@ -235,6 +236,8 @@ describe('every command', () => {
           catchId: await claim(world, event),
           clipId: await uploadClip(world, event.angler, event.eventId),
         };
+      case 'results.declare':
+        return { isOfficial: false };
       case 'codes.reveal':
         return { dayId: event.dayId, from: null };
       case 'catch.withdraw':

@@ -193,6 +193,7 @@ export const judgeCatch: Handler<'catch.judge'> = async (context, body, command)
   const record = await lockedCatch(context, body.catchId, eventId);
   await requireMay(stores, asker, 'judge-catch', { eventId, entrantId: record.entrantId });
   if (record.withdrawnAt) refuse('catch-withdrawn');
+  if ((await stores.events.find(eventId))?.officialAt) refuse('results-official');
   const former = await stores.catches.verdictsOf(body.catchId);
   const last = former.at(-1);
   if ((last?.verdictId ?? null) !== body.replaces)

@@ -14,6 +14,7 @@ import {
 } from '../catch/catchCommands.ts';
 import { announceCatch, askFrames, sendFrame, tellCaptures } from '../custody/custodyCommands.ts';
 import { createEvent } from '../event/createEvent.ts';
+import { declareResults } from '../event/declareResults.ts';
 import { revealCodes } from '../event/revealCodes.ts';
 import type { Lauta } from '../lauta.ts';
 import { askerOf } from '../people/subject.ts';
@@ -41,6 +42,7 @@ const HANDLERS: { [K in CommandKind]: Handler<K> } = {
   'catch.clip': clipCatch,
   'frames.ask': askFrames,
   'frame.send': sendFrame,
+  'results.declare': declareResults,
   'codes.reveal': revealCodes,
   'catch.withdraw': withdrawCatch,
   'catch.restore': restoreCatch,

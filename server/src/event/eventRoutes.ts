@@ -52,6 +52,7 @@ async function eventView(stores: Stores, event: LautaEvent): Promise<EventView> 
       linesOutAt: linesOutAt.toISOString(),
     })),
     ruleVersion: sheets.at(-1)?.version ?? null,
+    officialAt: event.officialAt?.toISOString() ?? null,
     entrants: entrants.length,
     catches,
     undecided,

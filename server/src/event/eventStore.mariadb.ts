@@ -8,6 +8,7 @@ const eventColumns = {
   name: events.name,
   zone: events.zone,
   isPublic: events.isPublic,
+  officialAt: events.officialAt,
   eventCode: events.eventCode,
 };
 
@@ -21,6 +22,9 @@ export function mariadbEventStore(db: Connection): EventStore {
     },
     async addSession(session) {
       await db.insert(eventSessions).values(session);
+    },
+    async setOfficial(eventId, officialAt) {
+      await db.update(events).set({ officialAt }).where(eq(events.eventId, eventId));
     },
     async find(eventId) {
       const [row] = await db.select(eventColumns).from(events).where(eq(events.eventId, eventId));

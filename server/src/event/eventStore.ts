@@ -4,6 +4,7 @@ export interface LautaEvent {
   zone: string;
   isPublic: boolean;
   eventCode: string;
+  officialAt: Date | null;
 }
 
 export interface EventDay {
@@ -25,9 +26,10 @@ export interface EventSession {
 
 /** Events with their days, sessions and the days' codes. */
 export interface EventStore {
-  add(event: LautaEvent, createdAt: Date): Promise<void>;
+  add(event: Omit<LautaEvent, 'officialAt'>, createdAt: Date): Promise<void>;
   addDay(eventId: string, day: EventDay): Promise<void>;
   addSession(session: EventSession): Promise<void>;
+  setOfficial(eventId: string, at: Date | null): Promise<void>;
   find(eventId: string): Promise<LautaEvent | null>;
   all(): Promise<LautaEvent[]>;
   /** Events that anyone may see, and those in which the account has a role. */

@@ -89,6 +89,8 @@ export const events = mysqlTable('events', {
   /** The event's part of an identifier's payload. */
   eventCode: varchar('event_code', { length: 12 }).notNull(),
   createdAt: instant('created_at').notNull(),
+  /** Since when the results stand. */
+  officialAt: instant('official_at'),
 });
 
 const eventId = () =>

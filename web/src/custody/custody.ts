@@ -89,6 +89,11 @@ class Custody {
     }
   }
 
+  /** Frames of an event that are kept on this device for judges to ask for. */
+  framesOf(eventId: string): Promise<string[]> {
+    return this.store.framesOf(eventId);
+  }
+
   /** The frame that a capture of this device speaks of: undefined where another device signed it. */
   async frameOf(captureId: string): Promise<string | null | undefined> {
     const kept = await this.store.capture(captureId).catch(() => null);

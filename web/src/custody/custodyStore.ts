@@ -76,6 +76,11 @@ export function openCustodyStore(name = 'lauta-custody') {
       }
       await change.done;
     },
+    /** Frames of an event that are kept for judges to ask for. */
+    async framesOf(eventId: string): Promise<string[]> {
+      const all = await (await database()).getAll('captures');
+      return all.flatMap((kept) => (kept.eventId === eventId && kept.frameId !== null ? [kept.frameId] : []));
+    },
     async capture(captureId: string): Promise<KeptCapture | null> {
       return (await (await database()).get('captures', captureId)) ?? null;
     },

@@ -90,7 +90,12 @@ export function EventFrame() {
         className="min-w-0 px-4 pt-5 pb-28 outline-none sm:px-7 lg:overflow-y-auto lg:pb-8"
       >
         <InEventContext value={context}>
-          <AskedFrames eventId={eventId} entrantId={place.entrantId} />
+          <AskedFrames
+            eventId={eventId}
+            entrantId={place.entrantId}
+            // What was kept by a version before tells nothing of it.
+            isOfficial={Boolean(event.data.officialAt)}
+          />
           <Outlet />
         </InEventContext>
       </main>

@@ -22,6 +22,7 @@ const event = {
     { dayId: 'd2', seq: 2, date: '2026-06-14', codesFrom: null },
   ],
   sessions: [session(1, '2026-06-13'), session(2, '2026-06-14')],
+  officialAt: null,
   ruleVersion: 1,
   entrants: 0,
   catches: 0,

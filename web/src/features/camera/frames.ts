@@ -35,6 +35,15 @@ export async function readFrame(frameId: string): Promise<Frame | null> {
   return (await (await database()).get('frames', frameId)) ?? null;
 }
 
+/** Removes frames by their ids; what is not there is passed over. */
+export async function removeFrames(frameIds: readonly string[]): Promise<void> {
+  if (frameIds.length === 0) return;
+  const db = await database();
+  const change = db.transaction('frames', 'readwrite');
+  for (const frameId of frameIds) await change.store.delete(frameId);
+  await change.done;
+}
+
 /** The frames of the fish that is on, kept in the browser: a page that is left in mid-catch loses none. */
 export function useFrames(catchId: string) {
   const [held, setHeld] = useState<{ of: string; frames: readonly Frame[] } | null>(null);

@@ -2,11 +2,19 @@ import { useEffect, useRef } from 'react';
 import type { AskedFrameView } from '@lauta/contract';
 import { custody } from '../../custody/custody.ts';
 import { outbox, useOutbox } from '../../outbox/outbox.ts';
-import { readFrame } from '../camera/frames.ts';
+import { readFrame, removeFrames } from '../camera/frames.ts';
 import { useAskedFrames } from './queries.ts';
 
-/** Sends frames that a judge asks for, from the device that signed them, by itself and whatever page is open. */
-export function AskedFrames({ eventId, entrantId }: { eventId: string; entrantId: string | null }) {
+/** Sends frames that a judge asks for, from the device that signed them, by itself and whatever page is open; once the results stand, the others are let go of. */
+export function AskedFrames({
+  eventId,
+  entrantId,
+  isOfficial,
+}: {
+  eventId: string;
+  entrantId: string | null;
+  isOfficial: boolean;
+}) {
   const asked = useAskedFrames(eventId, entrantId);
   const { entries } = useOutbox();
   const answered = useRef(new Set<string>());
@@ -22,6 +30,14 @@ export function AskedFrames({ eventId, entrantId }: { eventId: string; entrantId
       void answer(eventId, frame).catch(() => undefined);
     }
   }, [eventId, frames, entries]);
+  const isNobodyWaiting = frames?.length === 0;
+  useEffect(() => {
+    if (isOfficial && isNobodyWaiting)
+      void custody
+        .framesOf(eventId)
+        .then(removeFrames)
+        .catch(() => undefined);
+  }, [eventId, isOfficial, isNobodyWaiting]);
   return null;
 }
 

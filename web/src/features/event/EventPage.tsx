@@ -5,6 +5,7 @@ import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { CodesTime } from './CodesTime.tsx';
 import { ReadyLine } from '../prepare/ReadyLine.tsx';
 import { RuleSentences } from '../rules/RuleSentences.tsx';
+import { Results } from './Results.tsx';
 import { useRules } from './queries.ts';
 import { hasFailed } from '../../frame/hasFailed.ts';
 
@@ -81,6 +82,7 @@ export function EventPage() {
           </p>
         )}
       </section>
+      <Results />
       <p className="flex flex-wrap gap-2">
         {place.entrantId && (
           <Link className="btn h-12" to={eventPath(event.eventId, 'pair')}>

@@ -18,6 +18,7 @@ export const KIND_WORDS: Record<string, string> = {
   'catch.clip': 'clip of a release added',
   'frames.ask': 'frames asked for',
   'frame.send': 'frame sent',
+  'results.declare': 'results declared',
   'codes.reveal': 'time of the codes set',
   'catch.withdraw': 'catch withdrawn',
   'catch.restore': 'withdrawal undone',
@@ -41,6 +42,8 @@ export function entryWords(
       return DECISION_WORDS[String(body['kind'])]?.replace('…', length(body['steps'])) ?? '';
     case 'people.add':
       return Array.isArray(body['roles']) ? body['roles'].join(', ') : '';
+    case 'results.declare':
+      return body['isOfficial'] ? 'official' : 'open again';
     case 'board.add':
       return String(body['boardId']);
     case 'rules.publish':

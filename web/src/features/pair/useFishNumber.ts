@@ -39,9 +39,10 @@ export function lastKnown(pairingId: string, catchIds: readonly string[]): numbe
 export function useFishNumber(pairing: MyPairing | null, known: readonly string[]) {
   const key = `lauta-fish-number-${pairing?.pairingId ?? ''}`;
   const stored = useStored(key, parseNumbers);
+  const pairingId = pairing?.job === 'camera' ? pairing.pairingId : null;
   const claimed = useMemo(
-    () => (pairing?.job === 'camera' && known.length > 0 ? lastKnown(pairing.pairingId, known) : 0),
-    [pairing?.job, pairing?.pairingId, known],
+    () => (pairingId !== null && known.length > 0 ? lastKnown(pairingId, known) : 0),
+    [pairingId, known],
   );
   const told = Math.max(stored.told, claimed);
   const number = Math.max(stored.number, told + 1);

@@ -7,6 +7,7 @@ import { clockTime } from '../../clock/words.ts';
 import { useNow } from '../../clock/appClock.ts';
 import { useInEvent } from '../../frame/inEvent.ts';
 import { Pager } from '../../frame/Pager.tsx';
+import { dayAndTime } from '../../clock/words.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { barClass } from '../catch/FishBar.tsx';
@@ -85,6 +86,11 @@ export function StandingsPage() {
           </a>
         </div>
       </div>
+      {event.officialAt && (
+        <p>
+          <Signal tone="clear">official since {dayAndTime(event.officialAt, event.zone)}</Signal>
+        </p>
+      )}
       {hasFailed(standings) && <Failed error={standings.error} retry={() => void standings.refetch()} />}
       {standings.isPending && <Loading what="Laying the fish end to end" />}
       {standings.data && !standings.data.ruleVersion && (

@@ -1,0 +1,1 @@
+ALTER TABLE `events` ADD `official_at` datetime(3);
