@@ -18,6 +18,7 @@ const VIEWS: [string, Role, string, boolean][] = [
   ['boards', 'director', '/boards', false],
   ['water-phone', 'angler', '/water', true],
   ['standings-phone', 'angler', '/standings', true],
+  ['waters-phone', 'angler', '/waters', true],
 ];
 
 for (const [name, role, path, isPhone] of VIEWS) {

@@ -18,6 +18,7 @@ const ENTRIES: Record<string, number> = {
   'database.v4.sql.gz': 8,
   'database.v5.sql.gz': 12,
   'database.v6.sql.gz': 9,
+  'database.v7.sql.gz': 18,
 };
 const named = (pattern: RegExp) => readdirSync(FIXTURES).filter((name) => pattern.test(name));
 
