@@ -1,3 +1,5 @@
+import { createServer, request, type IncomingHttpHeaders } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { axe } from './axe.ts';
 import { PHONE, signedIn } from './people.ts';
@@ -124,4 +126,72 @@ test('after one visit the water works cold without a network, and what was claim
   expect(await statusOf(cold, catchId)).toBe(200);
   expect(await kept(cold)).toEqual([]);
   await context.close();
+});
+
+/** Passes everything on to the server under test, and can serve a newer service worker than its own. */
+async function openProxy(target: string) {
+  let version = 1;
+  const { hostname, port } = new URL(target);
+  const server = createServer((asked, answer) => {
+    const isNewer = asked.url === '/sw.js' && version > 1;
+    const without = (headers: IncomingHttpHeaders, ...names: string[]): IncomingHttpHeaders =>
+      isNewer
+        ? Object.fromEntries(Object.entries(headers).filter(([name]) => !names.includes(name)))
+        : headers;
+    const headers = without(asked.headers, 'if-none-match', 'if-modified-since');
+    const passed = request({ hostname, port, path: asked.url, method: asked.method, headers }, (back) => {
+      // Its length changes with the line that is added.
+      answer.writeHead(
+        back.statusCode ?? 502,
+        without(back.headers, 'content-length', 'etag', 'last-modified'),
+      );
+      back.pipe(answer, { end: !isNewer });
+      if (isNewer) back.on('end', () => answer.end(`\n// version ${version}`));
+    });
+    passed.on('error', () => answer.destroy());
+    asked.pipe(passed);
+  });
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  return {
+    url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    setVersion: (next: number) => (version = next),
+    close: () => {
+      server.closeAllConnections();
+      server.close();
+    },
+  };
+}
+
+test('a new version that comes in mid-capture waits until the fish is gone', async ({ browser, baseURL }) => {
+  test.setTimeout(120_000);
+  const proxy = await openProxy(baseURL ?? '');
+  const { page, context } = await signedIn(browser, 'angler', { ...PHONE, baseURL: proxy.url, serviceWorkers: 'allow' }); // prettier-ignore
+  await page.goto(`${page.url()}/water`);
+  await page.evaluate(async () => {
+    await navigator.serviceWorker.ready;
+    while (!navigator.serviceWorker.controller) await new Promise((resolve) => setTimeout(resolve, 50));
+  });
+  await page.getByRole('button', { name: 'Fish on', exact: true }).tap();
+  proxy.setVersion(2);
+  await page.evaluate(async () => {
+    const registration = await navigator.serviceWorker.ready;
+    await registration.update();
+    while (!registration.waiting) await new Promise((resolve) => setTimeout(resolve, 100));
+  });
+  const note = page.getByText('A new version of Lauta is ready.');
+  // It looks again every five seconds: twice it must not be offered.
+  await page.waitForTimeout(11_000);
+  await expect(note).toHaveCount(0);
+  const clockOf = page.getByRole('region', { name: 'The clock of this fish' });
+  await expect(clockOf.getByRole('heading', { name: 'Fight' })).toBeVisible();
+  await page.getByRole('button', { name: 'In the net', exact: true }).tap();
+  await page.waitForTimeout(600);
+  await page.getByRole('button', { name: 'Released', exact: true }).tap();
+  await expect(note).toBeVisible({ timeout: 15_000 });
+  // The next start has the new one, and the fish is still there.
+  await page.getByRole('button', { name: 'Start it now' }).tap();
+  await expect(clockOf.getByRole('heading', { name: 'Over' })).toBeVisible({ timeout: 20_000 });
+  await expect(note).toHaveCount(0);
+  await context.close();
+  proxy.close();
 });

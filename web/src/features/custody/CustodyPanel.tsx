@@ -2,6 +2,7 @@ import { lazy, Suspense, useState } from 'react';
 import type { CatchView, CustodyView } from '@lauta/contract';
 import { clockTime } from '../../clock/words.ts';
 import { Signal } from '../../frame/Signal.tsx';
+import { useOnce } from '../../frame/useOnce.ts';
 import { useInEvent } from '../../frame/inEvent.ts';
 import { outbox, useOutbox } from '../../outbox/outbox.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
@@ -52,7 +53,7 @@ export function CustodyPanel({ caught }: { caught: CatchView }) {
 function Frames({ caught, custody }: { caught: CatchView; custody: CustodyView }) {
   const { event } = useInEvent();
   const { entries } = useOutbox();
-  const [error, setError] = useState<unknown>(null);
+  const { run, error } = useOnce();
   const others = custody.captures.filter(
     ({ isClaimed, photographId }) => !isClaimed || photographId === null,
   );
@@ -62,12 +63,7 @@ function Frames({ caught, custody }: { caught: CatchView; custody: CustodyView }
     ({ command }) => command.kind === 'frames.ask' && command.body.catchId === caught.catchId,
   );
   const ask = async (): Promise<void> => {
-    setError(null);
-    try {
-      await outbox.keep('frames.ask', caught.eventId, { catchId: caught.catchId, captureIds: kept });
-    } catch (problem) {
-      setError(problem);
-    }
+    await outbox.keep('frames.ask', caught.eventId, { catchId: caught.catchId, captureIds: kept });
   };
   return (
     <details>
@@ -95,7 +91,7 @@ function Frames({ caught, custody }: { caught: CatchView; custody: CustodyView }
         ))}
       </ul>
       {kept.length > 0 && (
-        <button type="button" className="btn mt-1" disabled={isAsking} onClick={() => void ask()}>
+        <button type="button" className="btn mt-1" disabled={isAsking} onClick={() => void run(ask)}>
           Ask for {kept.length === 1 ? 'it' : `these ${kept.length}`}
         </button>
       )}

@@ -5,6 +5,7 @@ import { custody } from '../../custody/custody.ts';
 import { dayAndTime } from '../../clock/words.ts';
 import { sendJson } from '../../door/http.ts';
 import { Signal } from '../../frame/Signal.tsx';
+import { useOnce } from '../../frame/useOnce.ts';
 import { useInEvent } from '../../frame/inEvent.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { OWN_KEYS, useOwnKeys } from './queries.ts';
@@ -48,15 +49,10 @@ function Device({ device, isThis }: { device: OwnKeyView; isThis: boolean }) {
   const { event } = useInEvent();
   const client = useQueryClient();
   const [isSure, setSure] = useState(false);
-  const [error, setError] = useState<unknown>(null);
+  const { run, error } = useOnce();
   const strike = async (why: NonNullable<OwnKeyView['revokedWhy']>): Promise<void> => {
-    setError(null);
-    try {
-      await sendJson('POST', `/api/own-keys/${device.keyId}/revoke`, { why });
-      await client.invalidateQueries({ queryKey: OWN_KEYS });
-    } catch (problem) {
-      setError(problem);
-    }
+    await sendJson('POST', `/api/own-keys/${device.keyId}/revoke`, { why });
+    await client.invalidateQueries({ queryKey: OWN_KEYS });
   };
   return (
     <li className="flex min-h-16 flex-wrap items-center justify-between gap-3 py-2">
@@ -73,10 +69,14 @@ function Device({ device, isThis }: { device: OwnKeyView; isThis: boolean }) {
         </Signal>
       ) : isSure ? (
         <span className="flex flex-wrap gap-2">
-          <button type="button" className="btn h-16 lg:h-12" onClick={() => void strike('lost')}>
+          <button type="button" className="btn h-16 lg:h-12" onClick={() => void run(() => strike('lost'))}>
             It is lost
           </button>
-          <button type="button" className="btn h-16 lg:h-12" onClick={() => void strike('given-away')}>
+          <button
+            type="button"
+            className="btn h-16 lg:h-12"
+            onClick={() => void run(() => strike('given-away'))}
+          >
             It was given away
           </button>
           <button type="button" className="btn h-16 lg:h-12" onClick={() => setSure(false)}>

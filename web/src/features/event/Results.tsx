@@ -1,32 +1,22 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { dayAndTime } from '../../clock/words.ts';
 import { sendCommand } from '../../door/door.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { useInEvent } from '../../frame/inEvent.ts';
+import { useOnce } from '../../frame/useOnce.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 
 /** Whether the results stand, and for the director the word that they do. */
 export function Results() {
   const { event, place } = useInEvent();
   const client = useQueryClient();
-  const [isBusy, setBusy] = useState(false);
-  const [error, setError] = useState<unknown>(null);
+  const { run, isBusy, error } = useOnce();
   const isDirector = place.roles.includes('director');
   const isOfficial = Boolean(event.officialAt);
   if (!isOfficial && !isDirector) return null;
   const declare = async (): Promise<void> => {
-    if (isBusy) return;
-    setBusy(true);
-    setError(null);
-    try {
-      await sendCommand('results.declare', event.eventId, { isOfficial: !isOfficial });
-      await client.invalidateQueries({ queryKey: ['event', event.eventId] });
-    } catch (problem) {
-      setError(problem);
-    } finally {
-      setBusy(false);
-    }
+    await sendCommand('results.declare', event.eventId, { isOfficial: !isOfficial });
+    await client.invalidateQueries({ queryKey: ['event', event.eventId] });
   };
   return (
     <section aria-labelledby="results" className="grid gap-2">
@@ -49,7 +39,7 @@ export function Results() {
           type="button"
           className="btn h-12 justify-self-start"
           disabled={isBusy}
-          onClick={() => void declare()}
+          onClick={() => void run(declare)}
         >
           {isOfficial ? 'Open the results again' : 'Declare the results official'}
         </button>

@@ -1,7 +1,7 @@
-import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { sendJson } from '../../door/http.ts';
 import { PlainFrame } from '../../frame/PlainFrame.tsx';
+import { useOnce } from '../../frame/useOnce.ts';
 import { fetchWho, useForgetAll, useWho } from '../../people/queries.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 
@@ -11,22 +11,12 @@ export function AcceptPage() {
   const who = useWho();
   const forgetAll = useForgetAll();
   const navigate = useNavigate();
-  const [error, setError] = useState<unknown>(null);
-  const [isBusy, setBusy] = useState(false);
+  const { run, isBusy, error } = useOnce();
   const pair = async (): Promise<void> => {
-    if (isBusy) return;
-    setBusy(true);
-    setError(null);
-    try {
-      await sendJson('POST', '/api/pairings/accept', { token });
-      const { account } = await fetchWho();
-      await forgetAll();
-      await navigate(account?.pairing ? `/events/${account.pairing.eventId}/water` : '/', { replace: true });
-    } catch (problem) {
-      setError(problem);
-    } finally {
-      setBusy(false);
-    }
+    await sendJson('POST', '/api/pairings/accept', { token });
+    const { account } = await fetchWho();
+    await forgetAll();
+    await navigate(account?.pairing ? `/events/${account.pairing.eventId}/water` : '/', { replace: true });
   };
   const other = who.data?.account ?? null;
   return (
@@ -46,7 +36,7 @@ export function AcceptPage() {
         type="button"
         className="btn btn-primary h-16 w-full text-lg"
         disabled={isBusy}
-        onClick={() => void pair()}
+        onClick={() => void run(pair)}
       >
         Pair this phone
       </button>

@@ -6,6 +6,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { PAIRED_JOBS, type PairedJob, type PairingView } from '@lauta/contract';
 import { sendJson } from '../../door/http.ts';
 import { Signal } from '../../frame/Signal.tsx';
+import { useOnce } from '../../frame/useOnce.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Empty } from '../../frame/states.tsx';
 import { useWho } from '../../people/queries.ts';
@@ -23,7 +24,7 @@ export function PairPage() {
   const who = useWho();
   const isPartner = Boolean(who.data?.account?.pairing);
   const [offered, setOffered] = useState<{ job: PairedJob; url: string } | null>(null);
-  const [error, setError] = useState<unknown>(null);
+  const { run, error } = useOnce();
   const pairings = useOwnPairings(event.eventId, place.entrantId !== null && !isPartner);
   const client = useQueryClient();
   if (!place.entrantId || isPartner) {
@@ -38,24 +39,14 @@ export function PairPage() {
   const { entrantId } = place;
   const refresh = () => client.invalidateQueries({ queryKey: ['event', event.eventId, 'own-pairings'] });
   const offer = async (job: PairedJob): Promise<void> => {
-    setError(null);
-    try {
-      const body = { pairingId: uuidv7(), eventId: event.eventId, entrantId, job };
-      const { path } = await sendJson<{ path: string }>('POST', '/api/pairings', body);
-      setOffered({ job, url: new URL(path, location.origin).href });
-      await refresh();
-    } catch (problem) {
-      setError(problem);
-    }
+    const body = { pairingId: uuidv7(), eventId: event.eventId, entrantId, job };
+    const { path } = await sendJson<{ path: string }>('POST', '/api/pairings', body);
+    setOffered({ job, url: new URL(path, location.origin).href });
+    await refresh();
   };
   const end = async (pairingId: string): Promise<void> => {
-    setError(null);
-    try {
-      await sendJson('POST', `/api/own-pairings/${pairingId}/end`, {});
-      await refresh();
-    } catch (problem) {
-      setError(problem);
-    }
+    await sendJson('POST', `/api/own-pairings/${pairingId}/end`, {});
+    await refresh();
   };
   const used = pairings.data?.filter(({ usedAt }) => usedAt !== null) ?? [];
   return (
@@ -74,7 +65,7 @@ export function PairPage() {
             type="button"
             className="btn h-auto min-h-20 flex-col gap-0 px-2 py-2"
             aria-pressed={offered?.job === job}
-            onClick={() => void offer(job)}
+            onClick={() => void run(() => offer(job))}
           >
             <b className="text-lg">{JOB_WORDS[job].name}</b>
             <span className="text-sm font-normal">{JOB_WORDS[job].says}</span>
@@ -88,7 +79,7 @@ export function PairPage() {
           <h2 id="paired">Paired</h2>
           <ul className="ruled border-base-300 mt-1 border-y">
             {used.map((pairing) => (
-              <Paired key={pairing.pairingId} pairing={pairing} end={end} />
+              <Paired key={pairing.pairingId} pairing={pairing} end={(id) => void run(() => end(id))} />
             ))}
           </ul>
         </section>
@@ -130,11 +121,11 @@ function Code({ url }: { url: string }) {
   );
 }
 
-function Paired({ pairing, end }: { pairing: PairingView; end: (pairingId: string) => Promise<void> }) {
+function Paired({ pairing, end }: { pairing: PairingView; end: (pairingId: string) => void }) {
   return (
     <li className="flex min-h-16 items-center justify-between gap-3 py-2">
       <Signal tone="clear">{JOB_WORDS[pairing.job].name.toLowerCase()}, paired</Signal>
-      <button type="button" className="btn h-16 lg:h-12" onClick={() => void end(pairing.pairingId)}>
+      <button type="button" className="btn h-16 lg:h-12" onClick={() => end(pairing.pairingId)}>
         End it
       </button>
     </li>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import type { Handling } from '@lauta/core/care';
 import { useInEvent } from '../../frame/inEvent.ts';
+import { useOnce } from '../../frame/useOnce.ts';
 import { outbox } from '../../outbox/outbox.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { lastClockOffset } from '../prepare/preparedness.ts';
@@ -22,30 +23,16 @@ export function TimeSender({
 }) {
   const { event } = useInEvent();
   const [commandId] = useState(() => uuidv7());
-  const [isBusy, setBusy] = useState(false);
-  const [error, setError] = useState<unknown>(null);
+  const { run, isBusy, error } = useOnce();
   const keep = async (): Promise<void> => {
-    if (isBusy) return;
-    setBusy(true);
-    setError(null);
-    try {
-      await outbox.keep(
-        'catch.time',
-        event.eventId,
-        {
-          catchId,
-          entrantId,
-          handling: { ...handling, events: [...handling.events] },
-          clockOffsetMs: lastClockOffset(),
-        },
-        { commandId },
-      );
-      onKept();
-    } catch (problem) {
-      setError(problem);
-    } finally {
-      setBusy(false);
-    }
+    const body = {
+      catchId,
+      entrantId,
+      handling: { ...handling, events: [...handling.events] },
+      clockOffsetMs: lastClockOffset(),
+    };
+    await outbox.keep('catch.time', event.eventId, body, { commandId });
+    onKept();
   };
   return (
     <div className="grid gap-2">
@@ -54,7 +41,7 @@ export function TimeSender({
         type="button"
         className="btn btn-primary main-action"
         disabled={isBusy}
-        onClick={() => void keep()}
+        onClick={() => void run(keep)}
       >
         Keep the time of fish {number}
       </button>

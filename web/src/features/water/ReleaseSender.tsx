@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import type { Handling } from '@lauta/core/care';
 import { useInEvent } from '../../frame/inEvent.ts';
+import { useOnce } from '../../frame/useOnce.ts';
 import { outbox } from '../../outbox/outbox.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 
@@ -17,24 +18,11 @@ export function ReleaseSender({
 }) {
   const { event } = useInEvent();
   const [commandId] = useState(() => uuidv7());
-  const [isBusy, setBusy] = useState(false);
-  const [error, setError] = useState<unknown>(null);
+  const { run, isBusy, error } = useOnce();
   const send = async (): Promise<void> => {
-    setBusy(true);
-    setError(null);
-    try {
-      await outbox.keep(
-        'catch.handle',
-        event.eventId,
-        { catchId, handling: { ...handling, events: [...handling.events] } },
-        { commandId },
-      );
-      onSent();
-    } catch (problem) {
-      setError(problem);
-    } finally {
-      setBusy(false);
-    }
+    const told = { ...handling, events: [...handling.events] };
+    await outbox.keep('catch.handle', event.eventId, { catchId, handling: told }, { commandId });
+    onSent();
   };
   return (
     <div className="grid gap-2">
@@ -43,7 +31,7 @@ export function ReleaseSender({
         type="button"
         className="btn btn-primary main-action"
         disabled={isBusy}
-        onClick={() => void send()}
+        onClick={() => void run(send)}
       >
         {isBusy ? 'Sending …' : 'Send how it left'}
       </button>

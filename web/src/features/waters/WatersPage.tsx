@@ -7,6 +7,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { FileInput } from '../../frame/FileInput.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { hasFailed } from '../../frame/hasFailed.ts';
+import { useOnce } from '../../frame/useOnce.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { useWho } from '../../people/queries.ts';
@@ -112,28 +113,17 @@ function Publish({
   const client = useQueryClient();
   const input = useRef<HTMLInputElement>(null);
   const [refused, setRefused] = useState<string | null>(null);
-  const [error, setError] = useState<unknown>(null);
-  const [isBusy, setBusy] = useState(false);
+  const { run, isBusy, error } = useOnce();
   const open = async (file: File): Promise<void> => {
-    setError(null);
     choose(null);
     const found = await readWaters(file);
     setRefused(found.ok ? null : found.why);
     if (found.ok) choose(found.waters);
   };
   const publish = async (waters: Waters): Promise<void> => {
-    if (isBusy) return;
-    setBusy(true);
-    setError(null);
-    try {
-      await sendCommand('waters.publish', eventId, { waters });
-      await client.invalidateQueries({ queryKey: ['event', eventId] });
-      choose(null);
-    } catch (problem) {
-      setError(problem);
-    } finally {
-      setBusy(false);
-    }
+    await sendCommand('waters.publish', eventId, { waters });
+    await client.invalidateQueries({ queryKey: ['event', eventId] });
+    choose(null);
   };
   return (
     <section aria-label="Publish" className="grid gap-2">
@@ -151,7 +141,7 @@ function Publish({
               type="button"
               className="btn btn-primary h-12"
               disabled={isBusy}
-              onClick={() => void publish(chosen)}
+              onClick={() => void run(() => publish(chosen))}
             >
               {isBusy ? 'Publishing …' : 'Publish these waters'}
             </button>
