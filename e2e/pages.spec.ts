@@ -62,6 +62,8 @@ test('the judge’s desk, a catch and the sign-in page are without a fault that 
 });
 
 test('nothing is wider than a phone’s screen', async ({ browser }) => {
+  // Each page of each role, signed in anew.
+  test.setTimeout(120_000);
   for (const [, role, path] of PAGES) {
     const { context, page } = await signedIn(browser, role, PHONE);
     await page.goto(page.url() + path);

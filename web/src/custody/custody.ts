@@ -1,11 +1,14 @@
 import { MOST_CAPTURES_TOLD, type OwnKeyView } from '@lauta/contract';
 import { deviceId } from '../door/door.ts';
 import { sendJson } from '../door/http.ts';
+import { measureClockOffset } from '../features/prepare/clockOffset.ts';
+import { keepClockOffset } from '../features/prepare/preparedness.ts';
 import { outbox } from '../outbox/outbox.ts';
 import { openCustodyStore } from './custodyStore.ts';
 import { canSign, openSigner, proofOf, type Capture } from './signer.ts';
 
 const LOCK = 'lauta-custody';
+const COMPARING_MS = 10_000;
 
 /** One act at a time, over all tabs; without locks over this one. */
 function oneAtATime() {
@@ -45,6 +48,9 @@ class Custody {
       proof: await proofOf(key, accountId),
     });
     this.registered = accountId;
+    // What is signed later, perhaps without a network, tells how far the clock was off when it could be asked.
+    const compared = await measureClockOffset(AbortSignal.timeout(COMPARING_MS));
+    if (compared) keepClockOffset(compared.offsetMs);
   }
 
   /** This device's own key, once it was tried to register it; null where it can make none. */
