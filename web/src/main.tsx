@@ -4,8 +4,11 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import './app.css';
+import type { Who } from '@lauta/contract';
+import { setAppClock } from './clock/appClock.ts';
 import { ApiProblem } from './door/http.ts';
 import { keepLong, keptQueries } from './offline/keptQueries.ts';
+import { WHO_KEY } from './people/queries.ts';
 import { routes } from './routes.tsx';
 import { applyTheme, storedTheme } from './theme/theme.ts';
 
@@ -30,6 +33,9 @@ if (!root) throw new Error('root: expected the element of index.html');
 const known = keptQueries(client);
 // What was known last is there before the first page asks for it; it is asked again all the same.
 await known.restore();
+// The clock too, before a page looks at it.
+const who = client.getQueryData<Who>(WHO_KEY);
+if (who) setAppClock(who.clockOffsetMs, who.frozenAt);
 known.follow();
 createRoot(root).render(
   <StrictMode>
