@@ -5,7 +5,7 @@ import { PHONE, newAngler } from './people.ts';
 
 const WRITES = [/\/api\/photographs\/[^/]+($|\/(chunks|complete))/, /\/api\/commands$/];
 
-test('a partner’s phone times what the other one claims: without a network, one catch, one lift', async ({
+test('a partner’s phone times what the other one claims: without a network, one catch', async ({
   browser,
 }) => {
   test.setTimeout(240_000);
