@@ -1,4 +1,4 @@
-import { distanceM } from '../file-evidence/index.ts';
+import { CLOCK_SLACK_MS, FASTEST_M_S, POSITION_SLACK_M, distanceM } from '../file-evidence/index.ts';
 import type { FindingVerdict } from '../photo/index.ts';
 import type { PlaceOnWaters } from '../waters/index.ts';
 import { firstFormer, type CaptureStatement, type Fix } from './statement.ts';
@@ -85,11 +85,6 @@ export interface CustodyFacts {
 
 /** Phones mend their clocks by so much without anybody's doing, ms. */
 const CLOCK_STEP_MS = 5000;
-/** A clock further off than this is wrong, ms. */
-const CLOCK_SLACK_MS = 60_000;
-/** Nobody on the water is faster than this, m/s: a boat at 70 knots. */
-const FASTEST_M_S = 36;
-const POSITION_SLACK_M = 200;
 /** A key that is registered so long after its capture was not there at sign-in, ms. */
 const LATE_MS = 60_000;
 

@@ -54,10 +54,10 @@ export interface FileFacts {
 }
 
 /** Phones' clocks differ from the server's by seconds; a minute is a wrong clock. */
-const CLOCK_SLACK_MS = 60_000;
+export const CLOCK_SLACK_MS = 60_000;
 /** Nobody on the water is faster than this, m/s: a boat at 70 knots. */
-const FASTEST_M_S = 36;
-const POSITION_SLACK_M = 200;
+export const FASTEST_M_S = 36;
+export const POSITION_SLACK_M = 200;
 const ALIKE_THUMBNAIL = 0.75;
 const ASPECT_SLACK = 0.04;
 

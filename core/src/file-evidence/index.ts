@@ -1,5 +1,8 @@
 export {
+  CLOCK_SLACK_MS,
+  FASTEST_M_S,
   FILE_CHECKS,
+  POSITION_SLACK_M,
   alikeGreys,
   distanceM,
   fileFindings,
