@@ -142,7 +142,7 @@ function merged(found: readonly CustodyFinding[]): CustodyFinding[] {
   });
 }
 
-function fileFindings({ photographs }: CustodyFacts, own: readonly ToldCapture[]): CustodyFinding[] {
+function fileFindings({ photographs, keys }: CustodyFacts, own: readonly ToldCapture[]): CustodyFinding[] {
   const found = photographs.map(({ sha256, isFromOutside }): CustodyFinding => {
     const signed = own.find(({ statement }) => statement.photographSha256 === sha256);
     if (signed?.statement.kind === 'frame')
@@ -169,7 +169,10 @@ function fileFindings({ photographs }: CustodyFacts, own: readonly ToldCapture[]
       );
     return finding('unsigned', 'look', 0.9, 'No device signed this file when it was taken.');
   });
-  const broken = own.filter(({ isSigned }) => !isSigned);
+  // Of a key that nobody knows it cannot be said whether it signed.
+  const broken = own.filter(
+    ({ isSigned, statement }) => !isSigned && keys.some(({ keyId }) => keyId === statement.keyId),
+  );
   return broken.length === 0
     ? found
     : [

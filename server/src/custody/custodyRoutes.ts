@@ -15,8 +15,8 @@ import { viewCustody } from './custodyView.ts';
 import type { StoredKey } from './custodyStore.ts';
 import { isRegistrationSigned } from './signature.ts';
 
-/** Phones that one account may have used; one that is lost counts. */
-const MOST_KEYS = 40;
+/** Phones and browsers that one account may have used; one whose store was cleared counts anew. */
+const MOST_KEYS = 400;
 const MOST_ANNOUNCED = 200;
 
 export function addCustodyRoutes(table: RouteTable): void {

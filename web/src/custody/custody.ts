@@ -89,7 +89,9 @@ class Custody {
             one.eventId === eventId && one.entrantId === entrantId && one.signed.statement.keyId === keyId,
         ) // prettier-ignore
         .slice(0, MOST_CAPTURES_TOLD);
-      await outbox.keep('captures.tell', eventId, { entrantId, captures: together.map((one) => one.signed) });
+      const commandId = await outbox.keep('captures.tell', eventId, { entrantId, captures: together.map((one) => one.signed) }); // prettier-ignore
+      // Held by this page alone: it is told again by the next one, and the server takes it once.
+      if (outbox.snapshot().unstored.includes(commandId)) return;
       await this.store.markTold(together.map(({ captureId }) => captureId));
       return this.tellAll();
     }
