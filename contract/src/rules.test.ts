@@ -23,7 +23,25 @@ describe('a rule sheet is refused', () => {
       'the same species twice',
       { species: [(sheet['species'] as unknown[])[0], (sheet['species'] as unknown[])[0]] },
     ],
-    ['no board', { boards: [] }],
+    ['no board where length counts', { boards: [] }],
+    [
+      'a weight without the rules of the scale',
+      { measure: { kind: 'weight', step: 'ounce', rounding: 'down' } },
+    ],
+    [
+      'a slot that ends before it begins',
+      {
+        species: [
+          {
+            id: 'bass',
+            name: 'Bass',
+            minimumSteps: null,
+            counts: true,
+            slot: { step: 'quarter-inch', fromSteps: 60, underSteps: 60, allowed: 1 },
+          },
+        ],
+      },
+    ],
     ['a bag of none', { bagLimit: 0 }],
     ['a lift of no time', { airSeconds: 0 }],
     ['half a fish', { bagLimit: 2.5 }],

@@ -1,5 +1,5 @@
 import { LENGTH_STEPS, mmFromSteps } from '../units/index.ts';
-import { stepsReached, type Measure } from './ruleSheet.ts';
+import { stepsReached, type LengthMeasure } from './ruleSheet.ts';
 
 /** What a measured length gives under a sheet, and how sure that is. */
 export interface StepsOutlook {
@@ -15,7 +15,7 @@ export interface StepsOutlook {
 const COVERAGE = 2;
 
 /** What an angler needs to know before letting the fish go. */
-export function stepsOutlook(measure: Measure, lengthMm: number, sigmaMm: number): StepsOutlook {
+export function stepsOutlook(measure: LengthMeasure, lengthMm: number, sigmaMm: number): StepsOutlook {
   const steps = stepsReached(measure, lengthMm);
   const halfStepMm = LENGTH_STEPS[measure.step].stepNm / 2e6;
   const thresholdMm = (count: number): number =>

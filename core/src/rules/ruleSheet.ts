@@ -1,8 +1,28 @@
-import { stepsFromMm, type LengthStepId, type Rounding } from '../units/index.ts';
+import { stepsFromMm, type LengthStepId, type MassStepId, type Rounding } from '../units/index.ts';
 import type { Infraction } from './infractions.ts';
 
-/** What scores. Weight joins as a further member. */
-export type Measure = { kind: 'length'; step: LengthStepId; rounding: Rounding };
+export interface LengthMeasure {
+  kind: 'length';
+  step: LengthStepId;
+  rounding: Rounding;
+}
+
+export interface WeightMeasure {
+  kind: 'weight';
+  step: MassStepId;
+  rounding: Rounding;
+}
+
+/** What scores. */
+export type Measure = LengthMeasure | WeightMeasure;
+
+/** A protected slot: of fish from one length to just under another only so many may be kept. */
+export interface Slot {
+  step: LengthStepId;
+  fromSteps: number;
+  underSteps: number;
+  allowed: number;
+}
 
 export interface SpeciesRule {
   id: string;
@@ -10,6 +30,11 @@ export interface SpeciesRule {
   /** Whole steps of the measure; null where the event sets none. */
   minimumSteps: number | null;
   counts: boolean;
+  /** The most of this kind in a bag; where it is absent only the bag's own limit holds. */
+  limit?: number | undefined;
+  /** The length at which a fish may be kept where weight counts; a shorter one is short. */
+  minimumLength?: { step: LengthStepId; steps: number } | undefined;
+  slot?: Slot | undefined;
 }
 
 export type Penalty = { kind: 'deduction'; steps: number } | { kind: 'disqualification' };
@@ -19,33 +44,72 @@ export interface PenaltyRule {
   penalty: Penalty;
 }
 
-export const TIE_BREAKS = ['biggest-fish', 'next-biggest', 'earliest-completion'] as const;
+/** What a fish that should not be in a bag costs, each one; where it is not counted, its weight goes too. */
+export type FishPenalty =
+  | { kind: 'deduction'; steps: number }
+  | { kind: 'not-counted'; steps: number }
+  | { kind: 'disqualification' };
+
+/** The rules of the scale, where weight counts. */
+export interface WeighInRules {
+  deadFish: FishPenalty;
+  shortFish: FishPenalty;
+  /** Each fish over the bag’s limit, and which of the fish leave the bag for it. */
+  overLimit: { penalty: FishPenalty; takenOut: 'largest' | 'smallest' };
+  late: {
+    /** Minutes after the session's end in which nothing is deducted. */
+    graceMinutes: number;
+    /** For each minute begun after that. */
+    stepsPerMinute: number;
+    /** From here on nothing is weighed; null weighs however late. */
+    refusedAfterMinutes: number | null;
+  };
+  /** Whether a fish that died may be culled. */
+  deadMayBeCulled: boolean;
+  /** Whether one person enters a weight and another confirms it. */
+  twoPeople: boolean;
+}
+
+export const TIE_BREAKS = ['biggest-fish', 'next-biggest', 'earliest-completion', 'more-alive'] as const;
 export type TieBreak = (typeof TIE_BREAKS)[number];
 
 /** All rules of an event as data. A published sheet never changes; a new version takes its place for later catches. */
-export interface RuleSheet {
+export interface RuleSheet<M extends Measure = Measure> {
   schemaVersion: 1;
   title: string;
-  measure: Measure;
+  measure: M;
   bagLimit: number;
   /** Whether the best fish are chosen over the whole event, or day by day and added up. */
   bagPeriod: 'event' | 'day';
   species: SpeciesRule[];
-  /** Ids of the board profiles that the event approves. */
+  /** Ids of the board profiles that the event approves; none where weight counts. */
   boards: string[];
   penalties: PenaltyRule[];
   /** The longest time out of the water in one lift, s; where it is absent each person's school holds. */
   airSeconds?: number | undefined;
   /** Wants a picture of the person with each fish; where it is absent none is asked for. */
   personPicture?: boolean | undefined;
+  /** Where weight counts. */
+  weighIn?: WeighInRules | undefined;
   /** Applied in this order; entrants still equal after the last share the rank. */
   tieBreaks: TieBreak[];
 }
 
 export const RULE_SHEET_VERSION = 1;
 
+export type LengthSheet = RuleSheet<LengthMeasure>;
+export type WeightSheet = RuleSheet<WeightMeasure>;
+
+export function isLengthSheet(sheet: RuleSheet): sheet is LengthSheet {
+  return sheet.measure.kind === 'length';
+}
+
+export function isWeightSheet(sheet: RuleSheet): sheet is WeightSheet {
+  return sheet.measure.kind === 'weight';
+}
+
 /** The one rounding function: whole steps that a measured length reaches under this sheet. */
-export function stepsReached(measure: Measure, lengthMm: number): number {
+export function stepsReached(measure: LengthMeasure, lengthMm: number): number {
   return stepsFromMm(lengthMm, measure.step, measure.rounding);
 }
 

@@ -1,7 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { exampleSheet } from './exampleSheet.test-data.ts';
+import { exampleSheet, weightSheet } from './exampleSheet.test-data.ts';
 import {
   applyPenalties,
+  bagLimits,
+  fitsLimits,
+  isInSlot,
+  isShort,
   stepsOutlook,
   stepsReached,
   upcastRuleSheet,
@@ -123,5 +127,39 @@ describe('the ways to lose a fish’s points', () => {
       'board-not-approved',
       'over-limit',
     ]);
+  });
+});
+
+describe('limits of a bag by weight', () => {
+  const sheet = weightSheet();
+  const [largemouth] = sheet.species;
+  const fish = (speciesId: string, lengthMm: number | null = null) => ({ speciesId, lengthMm });
+  const limits = bagLimits(sheet);
+
+  it('hold each kind to its own, and all to the bag’s', () => {
+    const three = Array.from({ length: 3 }, () => fish('smallmouth-bass'));
+    expect(fitsLimits(limits, three, fish('smallmouth-bass'))).toBe(false);
+    expect(fitsLimits(limits, three, fish('largemouth-bass'))).toBe(true);
+    expect(fitsLimits(limits, [...three, fish('largemouth-bass'), fish('largemouth-bass')], fish('largemouth-bass'))).toBe(false); // prettier-ignore
+  });
+
+  it.each([
+    [507.9, false],
+    [508, true],
+    [609.5, true],
+    [609.6, false],
+  ])('a bass of %d mm is in the slot of 20 to under 24 in: %s', (lengthMm, isIn) => {
+    if (!largemouth) throw new Error('expected a kind');
+    expect(isInSlot(largemouth, lengthMm)).toBe(isIn);
+    expect(fitsLimits(limits, [fish('largemouth-bass', 550)], fish('largemouth-bass', lengthMm))).toBe(!isIn);
+  });
+
+  it.each([
+    [304.7, true],
+    [304.8, false],
+    [null, false],
+  ])('a bass of %s mm is short of 12 in: %s', (lengthMm, short) => {
+    if (!largemouth) throw new Error('expected a kind');
+    expect(isShort(largemouth, lengthMm)).toBe(short);
   });
 });

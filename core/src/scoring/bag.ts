@@ -1,4 +1,5 @@
-import type { RuleSheet } from '../rules/index.ts';
+import { bagLimits, fitsLimits, isLengthSheet, type KeptFish, type RuleSheet } from '../rules/index.ts';
+import { mmFromSteps } from '../units/index.ts';
 import type { FishScore } from './scoreFish.ts';
 
 export interface Bag {
@@ -15,24 +16,34 @@ export function byScore(a: FishScore, b: FishScore): number {
   return b.scoreSteps - a.scoreSteps || a.capturedAtMs - b.capturedAtMs || (a.catchId < b.catchId ? -1 : 1);
 }
 
-/** The best legal bag: the `bagLimit` best fish of the event, or of each day where the sheet fills a bag a day. */
+/** The best legal bag of all fish of the event, or of each day where the sheet fills a bag a day. */
 export function fillBag(sheet: RuleSheet, fish: readonly FishScore[]): Bag {
   const bag: Bag = { counting: [], culled: [], notCounting: [], totalSteps: 0 };
-  const taken = new Map<string, number>();
+  const limits = bagLimits(sheet);
+  const taken = new Map<string, KeptFish[]>();
   for (const one of fish.toSorted(byScore)) {
     if (one.notCounting !== null) {
       bag.notCounting.push(one);
       continue;
     }
     const period = sheet.bagPeriod === 'day' ? one.dayId : 'event';
-    const count = taken.get(period) ?? 0;
-    if (count < sheet.bagLimit) {
-      taken.set(period, count + 1);
+    const kept = taken.get(period) ?? [];
+    const next = keptFish(sheet, one);
+    if (fitsLimits(limits, kept, next)) {
+      taken.set(period, [...kept, next]);
       bag.counting.push(one);
       bag.totalSteps += one.scoreSteps;
     } else bag.culled.push(one);
   }
   return bag;
+}
+
+/** A slot is of the length before deductions. */
+function keptFish(sheet: RuleSheet, { speciesId, grossSteps }: FishScore): KeptFish {
+  return {
+    speciesId,
+    lengthMm: isLengthSheet(sheet) ? mmFromSteps(grossSteps, sheet.measure.step) : null,
+  };
 }
 
 /**

@@ -1,11 +1,11 @@
 import { sheetOfVersion, type RuleBook, type RuleSheet, type TieBreak } from '../rules/index.ts';
-import type { LengthStepId } from '../units/index.ts';
+import type { StepId } from '../units/index.ts';
 import { completedAtMs, fillBag, type Bag } from './bag.ts';
 import { scoreFish, type ScoringCatch } from './scoreFish.ts';
 
 /** A total: what was measured and how many whole steps of it. */
 export interface Score {
-  measure: LengthStepId;
+  measure: StepId;
   steps: number;
 }
 
@@ -114,7 +114,10 @@ function keyOf(sheet: RuleSheet, one: Ranked, rule: TieBreak): readonly number[]
       ? lengths.slice(0, 1)
       : rule === 'next-biggest'
         ? lengths.slice(1)
-        : [completedAtMs(sheet, one.bag) ?? Infinity];
+        : rule === 'earliest-completion'
+          ? [completedAtMs(sheet, one.bag) ?? Infinity]
+          : // A fish that counts by its photograph was alive; the scale's tickets know of dead ones.
+            [];
   one.keys.set(rule, key);
   return key;
 }

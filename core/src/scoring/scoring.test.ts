@@ -131,6 +131,54 @@ describe('the bag', () => {
     );
   });
 
+  it('keeps the limits of kinds and slots, and is the best of all legal subsets (brute force)', () => {
+    // Of bass two, and of bass from 15 to under 20 in one; of perch as many as the bag holds.
+    const sheet = exampleSheet({
+      bagLimit: 4,
+      species: [
+        {
+          id: 'bass',
+          name: 'Bass',
+          minimumSteps: null,
+          counts: true,
+          limit: 2,
+          slot: { step: 'quarter-inch', fromSteps: 60, underSteps: 80, allowed: 1 },
+        },
+        { id: 'perch', name: 'Perch', minimumSteps: null, counts: true },
+      ],
+    });
+    const isLegal = (fish: readonly ScoringCatch[]): boolean => {
+      const bass = fish.filter(({ speciesId }) => speciesId === 'bass');
+      const inSlot = bass.filter(({ claimedSteps }) => claimedSteps >= 60 && claimedSteps < 80);
+      return fish.length <= 4 && bass.length <= 2 && inSlot.length <= 1;
+    };
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.constantFrom('bass', 'perch'), fc.integer({ min: 30, max: 90 })), {
+          maxLength: 9,
+        }),
+        (drawn) => {
+          const fish = drawn.map(([speciesId, claimedSteps]) => caught({ speciesId, claimedSteps }));
+          let best = 0;
+          for (let mask = 0; mask < 1 << fish.length; mask++) {
+            const chosen = fish.filter((_, i) => mask & (1 << i));
+            if (isLegal(chosen))
+              best = Math.max(
+                best,
+                chosen.reduce((sum, one) => sum + one.claimedSteps, 0),
+              );
+          }
+          const bag = fillBag(sheet, scored(sheet, ...fish));
+          expect(bag.totalSteps).toBe(best);
+          expect(
+            isLegal(fish.filter(({ catchId }) => bag.counting.some((one) => one.catchId === catchId))),
+          ).toBe(true);
+        },
+      ),
+      { seed: 20261127 },
+    );
+  });
+
   it('was complete when its last needed fish was caught, not when an equal one followed', () => {
     const sheet = exampleSheet();
     const fish = scored(

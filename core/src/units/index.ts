@@ -1,15 +1,30 @@
 export {
+  G_PER_OUNCE,
+  G_PER_POUND,
+  HEAVIEST_G,
   LENGTH_STEPS,
+  MASS_STEPS,
   MM_PER_INCH,
-  formatMeasured,
-  formatSteps,
+  gFromSteps,
+  isMassStep,
   mmFromSteps,
-  parseSteps,
+  stepsFromG,
   stepsFromMm,
-  type LengthRefusal,
+  unitOf,
   type LengthStepId,
   type LengthUnit,
-  type ParsedSteps,
+  type MassStepId,
+  type MassUnit,
   type Rounding,
-} from './length.ts';
-export { G_PER_POUND } from './mass.ts';
+  type StepId,
+} from './step.ts';
+export { formatMass, formatMeasured, formatSmallMass, formatSteps } from './write.ts';
+export {
+  parseMass,
+  parseSteps,
+  type ParsedMass,
+  type ParsedSteps,
+  type ReadAs,
+  type Reading,
+  type SizeRefusal,
+} from './read.ts';

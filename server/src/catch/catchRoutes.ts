@@ -1,7 +1,7 @@
 import { may } from '@lauta/core/people';
 import Papa from 'papaparse';
 import type { CatchState, CatchSummary } from '@lauta/contract';
-import { formatMeasured, formatSteps, LENGTH_STEPS } from '@lauta/core/units';
+import { formatMeasured, formatSteps, isMassStep, LENGTH_STEPS } from '@lauta/core/units';
 import {
   eventScope,
   idParameter,
@@ -105,7 +105,7 @@ async function catchesCsv(
     limit: MOST_ROWS,
   });
   const step = (await loadRuleBook(stores, eventId))?.current.measure.step ?? 'millimetre';
-  const { unit } = LENGTH_STEPS[step];
+  const unit = isMassStep(step) ? 'mm' : LENGTH_STEPS[step].unit;
   const row = (one: CatchSummary) => ({
     catch: one.catchId,
     number: one.entrant.number,

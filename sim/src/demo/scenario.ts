@@ -1,5 +1,5 @@
 import { SHIPPED_BOARDS, faceLengthMm } from '@lauta/core/photo';
-import type { Infraction, RuleSheet } from '@lauta/core/rules';
+import type { Infraction, LengthSheet } from '@lauta/core/rules';
 import { mmFromSteps } from '@lauta/core/units';
 import { rollDice, seedFor, type Dice } from '../camera/dice.ts';
 import type { PhotoFault } from '../camera/faults.ts';
@@ -31,7 +31,7 @@ export const DEMO_EVENT = {
 const DAYS_START_MS = [Date.parse('2026-06-13T04:00:00Z'), Date.parse('2026-06-14T04:00:00Z')] as const;
 const SESSION_MS = 9 * 3_600_000;
 
-export const DEMO_SHEET: RuleSheet = {
+export const DEMO_SHEET: LengthSheet = {
   schemaVersion: 1,
   title: 'Kestrel Mere Board Open, length by the quarter inch',
   measure: { kind: 'length', step: 'quarter-inch', rounding: 'down' },

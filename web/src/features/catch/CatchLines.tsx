@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { CatchSummary, EventView } from '@lauta/contract';
-import type { RuleSheet } from '@lauta/core/rules';
+import type { LengthSheet } from '@lauta/core/rules';
 import { formatSteps } from '@lauta/core/units';
 import { dayAndTime } from '../../clock/words.ts';
 import { Signal } from '../../frame/Signal.tsx';
@@ -16,7 +16,7 @@ export function CatchLines({
   withEntrant = false,
 }: {
   event: EventView;
-  sheet: RuleSheet;
+  sheet: LengthSheet;
   items: readonly CatchSummary[];
   to: (catchId: string) => string;
   withEntrant?: boolean;

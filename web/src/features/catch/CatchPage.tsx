@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import type { CatchView } from '@lauta/contract';
 import type { Point } from '@lauta/core/photo';
-import type { RuleSheet } from '@lauta/core/rules';
+import type { LengthSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { clockTime, dayAndTime } from '../../clock/words.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
@@ -30,7 +30,7 @@ export function CatchPage() {
   return <WithCatch>{(caught, sheet) => <CatchDetails caught={caught} sheet={sheet} />}</WithCatch>;
 }
 
-function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
+function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: LengthSheet }) {
   const { event } = useInEvent();
   const boards = useBoards(event.eventId);
   const { step } = sheet.measure;

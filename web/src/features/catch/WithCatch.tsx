@@ -1,15 +1,15 @@
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import type { CatchView } from '@lauta/contract';
-import type { RuleSheet } from '@lauta/core/rules';
+import { isLengthSheet, type LengthSheet } from '@lauta/core/rules';
 import { useInEvent } from '../../frame/inEvent.ts';
-import { Failed, Loading } from '../../frame/states.tsx';
+import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { useRules } from '../event/queries.ts';
 import { useCatch } from './queries.ts';
 import { hasFailed } from '../../frame/hasFailed.ts';
 
 /** The catch that the path names, with the rule sheet that was in force when it was caught. */
-export function WithCatch({ children }: { children: (caught: CatchView, sheet: RuleSheet) => ReactNode }) {
+export function WithCatch({ children }: { children: (caught: CatchView, sheet: LengthSheet) => ReactNode }) {
   const { event } = useInEvent();
   const { catchId = '' } = useParams();
   const caught = useCatch(event.eventId, catchId);
@@ -20,5 +20,11 @@ export function WithCatch({ children }: { children: (caught: CatchView, sheet: R
   const sheet = rules.data.find((one) => one.version === caught.data.ruleVersion)?.sheet;
   // The sheets on the page are older than the catch: they are asked for again.
   if (!sheet) return <Failed error={new Error('no sheet')} retry={() => void rules.refetch()} />;
+  if (!isLengthSheet(sheet))
+    return (
+      <Empty title="Weight counts in this event">
+        Fish are weighed here, not judged by their photographs.
+      </Empty>
+    );
   return children(caught.data, sheet);
 }

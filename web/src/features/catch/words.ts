@@ -2,7 +2,7 @@ import type { CatchMark, CatchState, DecisionInput } from '@lauta/contract';
 import type { FileCheck } from '@lauta/core/file-evidence';
 import type { Infraction, Penalty, RuleSheet } from '@lauta/core/rules';
 import type { NotCounting } from '@lauta/core/scoring';
-import { formatSteps, type LengthStepId } from '@lauta/core/units';
+import { formatSteps, type StepId } from '@lauta/core/units';
 import type { Tone } from '../../frame/Signal.tsx';
 
 export const INFRACTION_WORDS: Record<Infraction, string> = {
@@ -74,7 +74,7 @@ export const NOT_COUNTING_WORDS: Record<NotCounting, string> = {
   disqualified: 'disqualified',
 };
 
-export function penaltyWords(penalty: Penalty, step: LengthStepId): string {
+export function penaltyWords(penalty: Penalty, step: StepId): string {
   return penalty.kind === 'disqualification' ? 'no score' : formatSteps(-penalty.steps, step);
 }
 
@@ -83,18 +83,22 @@ export function speciesName(sheet: RuleSheet, speciesId: string): string {
 }
 
 /** `in`, `cm` or `mm`, with the size of the step where it is not plain. */
-export const STEP_WORDS: Record<LengthStepId, string> = {
+export const STEP_WORDS: Record<StepId, string> = {
   'eighth-inch': 'inches, by the eighth',
   'quarter-inch': 'inches, by the quarter',
   'half-inch': 'inches, by the half',
   millimetre: 'millimetres',
   'half-centimetre': 'centimetres, by the half',
   centimetre: 'centimetres',
+  ounce: 'pounds and ounces',
+  'hundredth-pound': 'pounds, by the hundredth',
+  'ten-gram': 'kilograms, by ten grams',
+  gram: 'kilograms, by the gram',
 };
 
 export function decisionWords(
   decision: DecisionInput,
-  step: LengthStepId,
+  step: StepId,
 ): { word: string; tone: Tone; says: string } {
   switch (decision.kind) {
     case 'accepted':

@@ -2,7 +2,7 @@ import { useLayoutEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { AlikeCatch, CatchView } from '@lauta/contract';
 import { LENGTH_STEPS, formatMeasured } from '@lauta/core/units';
-import type { RuleSheet } from '@lauta/core/rules';
+import type { LengthSheet } from '@lauta/core/rules';
 import { dayAndTime } from '../../clock/words.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
@@ -18,7 +18,7 @@ export function AlikePage() {
   return <WithCatch>{(caught, sheet) => <Pair caught={caught} sheet={sheet} />}</WithCatch>;
 }
 
-function Pair({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
+function Pair({ caught, sheet }: { caught: CatchView; sheet: LengthSheet }) {
   const { event } = useInEvent();
   const { otherId } = useParams();
   const server = useServerReading(caught, true);

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { CatchView } from '@lauta/contract';
-import { stepsReached, type Infraction, type RuleSheet } from '@lauta/core/rules';
+import { stepsReached, type Infraction, type LengthSheet } from '@lauta/core/rules';
 import { Keys, useKeys, type PageKey } from '../../frame/Keys.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
@@ -15,7 +15,7 @@ const latestVerdict = (caught: CatchView): string | null => caught.verdicts.at(-
 
 export interface DecisionProps {
   caught: CatchView;
-  sheet: RuleSheet;
+  sheet: LengthSheet;
   /** What the judge has confirmed so far. */
   infractions: readonly Infraction[];
   toggle: (infraction: Infraction) => void;
@@ -103,7 +103,7 @@ export function DecisionPanel({ caught, sheet, infractions, toggle }: DecisionPr
 }
 
 /** Another judge has decided while this one was looking. */
-function MovedOn({ caught, sheet, onSeen }: { caught: CatchView; sheet: RuleSheet; onSeen: () => void }) {
+function MovedOn({ caught, sheet, onSeen }: { caught: CatchView; sheet: LengthSheet; onSeen: () => void }) {
   const last = caught.verdicts.at(-1);
   if (!last) return null;
   const { word, tone, says } = decisionWords(last.decision, sheet.measure.step);

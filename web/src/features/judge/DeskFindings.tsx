@@ -1,6 +1,6 @@
 import type { BenchReadingView } from '@lauta/contract';
 import type { Finding } from '@lauta/core/photo';
-import type { Infraction, RuleSheet } from '@lauta/core/rules';
+import type { Infraction, LengthSheet } from '@lauta/core/rules';
 import { useKeys, type PageKey } from '../../frame/Keys.tsx';
 import { penaltyWords } from '../catch/words.ts';
 import { FindingsList, openFindings } from '../photo/FindingsList.tsx';
@@ -12,7 +12,7 @@ const KEYS = ['Q', 'W', 'E', 'T', 'Y', 'U', 'I', 'O', 'P'] as const;
 interface Props {
   found: BenchReadingView | undefined;
   isPending: boolean;
-  sheet: RuleSheet;
+  sheet: LengthSheet;
   infractions: readonly Infraction[];
   /** Null where nothing can be decided. */
   toggle: ((infraction: Infraction) => void) | null;

@@ -1,6 +1,6 @@
 import type { CatchView } from '@lauta/contract';
 import type { FileFinding } from '@lauta/core/file-evidence';
-import { stepsReached, type RuleSheet } from '@lauta/core/rules';
+import { stepsReached, type LengthSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { clockTime } from '../../clock/words.ts';
 import { Signal } from '../../frame/Signal.tsx';
@@ -17,7 +17,7 @@ export function EvidenceSummary({
   evidence,
 }: {
   caught: CatchView;
-  sheet: RuleSheet;
+  sheet: LengthSheet;
   evidence: readonly FileFinding[];
 }) {
   const doubts = evidence.filter(({ verdict }) => verdict !== 'clear');

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { CatchView } from '@lauta/contract';
 import type { Finding, Point } from '@lauta/core/photo';
-import type { RuleSheet } from '@lauta/core/rules';
+import type { LengthSheet } from '@lauta/core/rules';
 import { dayAndTime } from '../../clock/words.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { OtherPhotographs } from '../catch/OtherPhotographs.tsx';
@@ -27,7 +27,7 @@ export function JudgePage() {
   );
 }
 
-function Desk({ caught, sheet }: { caught: CatchView; sheet: RuleSheet }) {
+function Desk({ caught, sheet }: { caught: CatchView; sheet: LengthSheet }) {
   const { event } = useInEvent();
   const { followingId } = useRound(caught);
   const server = useServerReading(

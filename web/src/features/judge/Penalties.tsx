@@ -1,4 +1,4 @@
-import { INFRACTIONS, type Infraction, type RuleSheet } from '@lauta/core/rules';
+import { INFRACTIONS, type Infraction, type LengthSheet } from '@lauta/core/rules';
 import { INFRACTION_WORDS, penaltyWords } from '../catch/words.ts';
 
 /** The sheet's own table of infractions; others can be noted without effect on the score. */
@@ -7,7 +7,7 @@ export function Penalties({
   infractions,
   toggle,
 }: {
-  sheet: RuleSheet;
+  sheet: LengthSheet;
   infractions: readonly Infraction[];
   toggle: (infraction: Infraction) => void;
 }) {

@@ -1,4 +1,5 @@
 import { useDeferredValue, useState } from 'react';
+import { isLengthSheet } from '@lauta/core/rules';
 import { useNavigate, useSearchParams } from 'react-router';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Keys, useKeys } from '../../frame/Keys.tsx';
@@ -37,7 +38,8 @@ export function QueuePage() {
     { key: 'D', what: 'waiting or decided', act: () => setSearch(isDecided ? {} : { show: 'decided' }) },
   ];
   useKeys(keys);
-  const sheet = rules.data?.at(-1)?.sheet;
+  const current = rules.data?.at(-1)?.sheet;
+  const sheet = current && isLengthSheet(current) ? current : null;
   return (
     <div>
       <div className="mb-3 flex flex-wrap items-center justify-between gap-3">

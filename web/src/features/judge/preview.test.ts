@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import type { CatchView, DecisionInput } from '@lauta/contract';
-import type { RuleSheet } from '@lauta/core/rules';
+import type { LengthSheet } from '@lauta/core/rules';
 import { previewScore, standingDecision } from './preview.ts';
 
-const sheet: RuleSheet = {
+const sheet: LengthSheet = {
   schemaVersion: 1,
   title: 'Sheet',
   measure: { kind: 'length', step: 'quarter-inch', rounding: 'down' },

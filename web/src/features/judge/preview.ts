@@ -1,10 +1,10 @@
 import type { CatchView, DecisionInput } from '@lauta/contract';
-import type { Infraction, RuleSheet } from '@lauta/core/rules';
+import type { Infraction, LengthSheet } from '@lauta/core/rules';
 import { scoreFish, type FishScore } from '@lauta/core/scoring';
 
 /** What the catch would score if it were accepted like this: the very function that the standings use. */
 export function previewScore(
-  sheet: RuleSheet,
+  sheet: LengthSheet,
   caught: CatchView,
   steps: number,
   infractions: readonly Infraction[],

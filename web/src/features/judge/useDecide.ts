@@ -3,7 +3,7 @@ import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import type { CatchView, DecisionInput } from '@lauta/contract';
-import type { RuleSheet } from '@lauta/core/rules';
+import type { LengthSheet } from '@lauta/core/rules';
 import { outbox, useOutbox } from '../../outbox/outbox.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { useJustDecided } from './justDecided.tsx';
@@ -48,7 +48,7 @@ export function useRound(caught: CatchView) {
  * Sends a decision, once, and goes on to the next catch.
  * @param seenVerdictId the verdict that the judge has seen; the server refuses when there is a newer one
  */
-export function useDecide(caught: CatchView, sheet: RuleSheet, seenVerdictId: string | null) {
+export function useDecide(caught: CatchView, sheet: LengthSheet, seenVerdictId: string | null) {
   const client = useQueryClient();
   const { setJustDecided } = useJustDecided();
   const { next } = useRound(caught);

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import type { CatchView } from '@lauta/contract';
 import type { BoardReading, Point } from '@lauta/core/photo';
-import type { Measure } from '@lauta/core/rules';
+import type { LengthMeasure } from '@lauta/core/rules';
 import { useInEvent } from '../../frame/inEvent.ts';
 import { Failed, Loading } from '../../frame/states.tsx';
 import { useObjectUrl } from '../../frame/useObjectUrl.ts';
@@ -17,7 +17,7 @@ import { hasFailed } from '../../frame/hasFailed.ts';
 
 interface Props {
   caught: CatchView;
-  measure: Measure;
+  measure: LengthMeasure;
   /** A finding's place to go to, px of the original. */
   focus?: { place: Point } | null;
   className?: string;

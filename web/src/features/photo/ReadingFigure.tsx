@@ -1,5 +1,5 @@
 import type { BoardReading, ReadingRefusal, Result } from '@lauta/core/photo';
-import { stepsOutlook, type Measure } from '@lauta/core/rules';
+import { stepsOutlook, type LengthMeasure } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps, type LengthUnit } from '@lauta/core/units';
 import { Signal } from '../../frame/Signal.tsx';
 import { readingRefusalWords } from '../../problem/words.ts';
@@ -18,7 +18,7 @@ export function ReadingFigure({
   measure,
 }: {
   reading: Result<BoardReading, ReadingRefusal> | null;
-  measure: Measure;
+  measure: LengthMeasure;
 }) {
   if (!reading) return <p className="text-quiet">reading …</p>;
   if (!reading.ok) {
@@ -32,7 +32,7 @@ export function ReadingFigure({
   return <ReadFigure reading={reading.value} measure={measure} />;
 }
 
-function ReadFigure({ reading, measure }: { reading: BoardReading; measure: Measure }) {
+function ReadFigure({ reading, measure }: { reading: BoardReading; measure: LengthMeasure }) {
   const { unit } = LENGTH_STEPS[measure.step];
   const outlook = stepsOutlook(measure, reading.apparentMm, reading.sigmaMm);
   const reached = formatSteps(outlook.steps, measure.step);

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { BenchReadingView, CatchView } from '@lauta/contract';
-import type { Measure } from '@lauta/core/rules';
+import type { LengthMeasure } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured } from '@lauta/core/units';
 import { getJson } from '../../door/http.ts';
 import { Signal } from '../../frame/Signal.tsx';
@@ -44,7 +44,7 @@ export function ServerReading({
 }: {
   found: BenchReadingView | undefined;
   isPending: boolean;
-  measure: Measure;
+  measure: LengthMeasure;
 }) {
   const { unit } = LENGTH_STEPS[measure.step];
   if (isPending) return <p className="text-quiet text-sm">The server reads the original …</p>;

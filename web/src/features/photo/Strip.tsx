@@ -10,7 +10,7 @@ import {
   type MeasuringBoard,
   type StripFrame,
 } from '@lauta/core/photo';
-import type { Measure } from '@lauta/core/rules';
+import type { LengthMeasure } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps, mmFromSteps } from '@lauta/core/units';
 import type { OpenedPhoto } from './benchProtocol.ts';
 import { useStrip, type Bench } from './useBench.ts';
@@ -23,7 +23,7 @@ interface Props {
   /** As the bench found it; null for a lens without distortion. */
   lens: BoardLens | null;
   reading: BoardReading | null;
-  measure: Measure;
+  measure: LengthMeasure;
 }
 
 /** The board seen straight from above at a constant scale, with one line where the tail is read. */

@@ -1,6 +1,6 @@
 import type { Craft, GateStep, PrepareGroup } from '@lauta/core/planning';
 import type { WayToLose } from '@lauta/core/rules';
-import { formatSteps, type LengthStepId } from '@lauta/core/units';
+import { formatSteps, type StepId } from '@lauta/core/units';
 import { INFRACTION_WORDS } from '../catch/words.ts';
 
 export const CRAFT_WORDS: Record<Craft, string> = { kayak: 'kayak', boat: 'boat', bank: 'bank' };
@@ -22,7 +22,7 @@ export const GATE_WORDS: Record<GateStep, string> = {
 };
 
 /** A way to lose points, and what it costs. */
-export function wayWords(way: WayToLose, step: LengthStepId): string {
+export function wayWords(way: WayToLose, step: StepId): string {
   switch (way.kind) {
     case 'infraction':
       return way.penalty.kind === 'disqualification'

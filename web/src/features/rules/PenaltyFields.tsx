@@ -1,8 +1,9 @@
 import { INFRACTIONS, type Penalty, type RuleSheet } from '@lauta/core/rules';
-import { LENGTH_STEPS, formatSteps, type LengthStepId } from '@lauta/core/units';
+import { LENGTH_STEPS, MASS_STEPS, formatSteps, isMassStep, type StepId } from '@lauta/core/units';
 import { INFRACTION_WORDS } from '../catch/words.ts';
 import type { Change } from './change.ts';
 
+/** What photographs show wrong, where length counts. */
 export function PenaltyFields({ sheet, change }: { sheet: RuleSheet; change: Change }) {
   const set = (infraction: (typeof INFRACTIONS)[number], penalty: Penalty | null): void => {
     const others = sheet.penalties.filter((rule) => rule.infraction !== infraction);
@@ -50,8 +51,12 @@ export function PenaltyFields({ sheet, change }: { sheet: RuleSheet; change: Cha
 }
 
 /** From one step to two units, and whatever the sheet has already. */
-function deductionChoices(step: LengthStepId, penalty: Penalty | undefined): number[] {
-  const perUnit = LENGTH_STEPS[step].unit === 'mm' ? 10 : LENGTH_STEPS[step].stepsPerUnit;
+export function deductionChoices(step: StepId, penalty: Penalty | undefined): number[] {
+  const perUnit = isMassStep(step)
+    ? MASS_STEPS[step].stepsPerUnit / 4
+    : LENGTH_STEPS[step].unit === 'mm'
+      ? 10
+      : LENGTH_STEPS[step].stepsPerUnit;
   const own = penalty?.kind === 'deduction' ? [penalty.steps] : [];
   return [...new Set([1, 2, perUnit, 2 * perUnit, 4 * perUnit, ...own])].sort((a, b) => a - b);
 }

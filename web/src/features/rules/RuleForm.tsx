@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { ruleSheetSchema } from '@lauta/contract';
 import { TIE_BREAKS, type RuleSheet } from '@lauta/core/rules';
-import { LENGTH_STEPS, type LengthStepId } from '@lauta/core/units';
+import { LENGTH_STEPS, MASS_STEPS, type StepId } from '@lauta/core/units';
 import { sendCommand } from '../../door/door.ts';
 import { Field } from '../../frame/Field.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
@@ -10,6 +10,7 @@ import { useBoards } from '../boards/queries.ts';
 import { STEP_WORDS } from '../catch/words.ts';
 import { PenaltyFields } from './PenaltyFields.tsx';
 import { SpeciesFields } from './SpeciesFields.tsx';
+import { WeighInFields } from './WeighInFields.tsx';
 import type { Change } from './change.ts';
 import { restep } from './restep.ts';
 
@@ -59,13 +60,19 @@ export function RuleForm({
     >
       <MeasureFields sheet={sheet} change={change} />
       <SpeciesFields sheet={sheet} change={change} keptIds={initial.species.map((one) => one.id)} />
-      <Choices
-        legend="Approved boards"
-        all={boards.all.map((board) => ({ id: board.id, name: board.name }))}
-        chosen={sheet.boards}
-        onChosen={(boards) => change({ boards })}
-      />
-      <PenaltyFields sheet={sheet} change={change} />
+      {sheet.measure.kind === 'length' ? (
+        <>
+          <Choices
+            legend="Approved boards"
+            all={boards.all.map((board) => ({ id: board.id, name: board.name }))}
+            chosen={sheet.boards}
+            onChosen={(boards) => change({ boards })}
+          />
+          <PenaltyFields sheet={sheet} change={change} />
+        </>
+      ) : (
+        <WeighInFields sheet={sheet} change={change} />
+      )}
       <Choices
         legend="Ties are broken by, in this order"
         all={TIE_BREAKS.map((id) => ({ id, name: id.replaceAll('-', ' ') }))}
@@ -118,18 +125,25 @@ function MeasureFields({ sheet, change }: { sheet: RuleSheet; change: Change }) 
           />
         )}
       </Field>
-      <Field label="Length in">
+      <Field label="What counts">
         {(field) => (
           <select
             {...field}
             className="select h-12 w-full"
             value={measure.step}
-            onChange={(e) => change(restep(sheet, e.target.value as LengthStepId))}
+            onChange={(e) => change(restep(sheet, e.target.value as StepId))}
           >
-            {Object.keys(LENGTH_STEPS).map((step) => (
-              <option key={step} value={step}>
-                {STEP_WORDS[step as LengthStepId]}
-              </option>
+            {[
+              { kind: 'length', steps: Object.keys(LENGTH_STEPS) },
+              { kind: 'weight', steps: Object.keys(MASS_STEPS) },
+            ].map(({ kind, steps }) => (
+              <optgroup key={kind} label={kind}>
+                {steps.map((step) => (
+                  <option key={step} value={step}>
+                    {STEP_WORDS[step as StepId]}
+                  </option>
+                ))}
+              </optgroup>
             ))}
           </select>
         )}
@@ -144,8 +158,8 @@ function MeasureFields({ sheet, change }: { sheet: RuleSheet; change: Change }) 
               change({ measure: { ...measure, rounding: e.target.value === 'down' ? 'down' : 'nearest' } })
             }
           >
-            <option value="down">down to the line reached</option>
-            <option value="nearest">to the nearest line</option>
+            <option value="down">down to the step reached</option>
+            <option value="nearest">to the nearest step</option>
           </select>
         )}
       </Field>

@@ -1,5 +1,5 @@
-import type { RuleSheet, TieBreak } from '@lauta/core/rules';
-import { formatSteps } from '@lauta/core/units';
+import type { FishPenalty, RuleSheet, SpeciesRule, TieBreak, WeighInRules } from '@lauta/core/rules';
+import { formatSteps, unitOf, type StepId } from '@lauta/core/units';
 import { useBoards } from '../boards/queries.ts';
 import { INFRACTION_WORDS, STEP_WORDS } from '../catch/words.ts';
 
@@ -7,6 +7,7 @@ const TIES: Record<TieBreak, string> = {
   'biggest-fish': 'the biggest fish',
   'next-biggest': 'the next biggest',
   'earliest-completion': 'the earlier capture of the fish that completed the score',
+  'more-alive': 'more fish alive at the scale',
 };
 
 /** The sheet in plain sentences. */
@@ -18,8 +19,8 @@ export function RuleSentences({ sheet, eventId }: { sheet: RuleSheet; eventId: s
   return (
     <ul className="ruled border-base-300 mt-1 border-y [&>li]:py-2">
       <li>
-        Length counts, in {STEP_WORDS[measure.step]}, rounded{' '}
-        {measure.rounding === 'down' ? 'down to the line reached' : 'to the nearest line'}.
+        {measure.kind === 'length' ? 'Length' : 'Weight'} counts, in {STEP_WORDS[measure.step]}, rounded{' '}
+        {measure.rounding === 'down' ? 'down to the step reached' : 'to the nearest step'}.
       </li>
       <li>
         The best {sheet.bagLimit} fish count
@@ -33,15 +34,17 @@ export function RuleSentences({ sheet, eventId }: { sheet: RuleSheet; eventId: s
             {!species.counts
               ? 'does not count'
               : species.minimumSteps === null
-                ? 'counts at any length'
+                ? `counts at any ${measure.kind}`
                 : `counts from ${formatSteps(species.minimumSteps, measure.step)}`}
+            {keptWords(species)}
           </span>
         ))}
         .
       </li>
       {sheet.airSeconds !== undefined && <li>No lift out of the water longer than {sheet.airSeconds} s.</li>}
       {sheet.personPicture && <li>A picture of the person with the fish goes with each claim.</li>}
-      <li>Approved boards: {sheet.boards.map(boards.nameOf).join('; ')}.</li>
+      {sheet.boards.length > 0 && <li>Approved boards: {sheet.boards.map(boards.nameOf).join('; ')}.</li>}
+      {sheet.weighIn && <WeighInSentences rules={sheet.weighIn} step={measure.step} />}
       {deductions.length > 0 && (
         <li>
           Deducted:{' '}
@@ -66,5 +69,49 @@ export function RuleSentences({ sheet, eventId }: { sheet: RuleSheet; eventId: s
           : `Equal totals are set apart by ${sheet.tieBreaks.map((tie) => TIES[tie]).join(', then ')}.`}
       </li>
     </ul>
+  );
+}
+
+/** Limits of a kind beside the bag's own. */
+function keptWords({ limit, minimumLength, slot }: SpeciesRule): string {
+  const parts = [
+    minimumLength
+      ? `kept from ${formatSteps(minimumLength.steps, minimumLength.step)} ${unitOf(minimumLength.step)}`
+      : null,
+    limit === undefined ? null : `at most ${limit}`,
+    slot
+      ? `at most ${slot.allowed} from ${formatSteps(slot.fromSteps, slot.step)} to under ${formatSteps(slot.underSteps, slot.step)} ${unitOf(slot.step)}`
+      : null,
+  ].filter((one) => one !== null);
+  return parts.length === 0 ? '' : `, ${parts.join(', ')}`;
+}
+
+function fishPenaltyWords(penalty: FishPenalty, step: StepId): string {
+  if (penalty.kind === 'disqualification') return 'the bag does not count';
+  const less = penalty.steps === 0 ? '' : `${formatSteps(penalty.steps, step)} ${unitOf(step)} off`;
+  if (penalty.kind === 'deduction') return less === '' ? 'weighed as any other' : less;
+  return less === '' ? 'not weighed' : `not weighed, ${less}`;
+}
+
+function WeighInSentences({ rules, step }: { rules: WeighInRules; step: StepId }) {
+  const { late, overLimit } = rules;
+  return (
+    <>
+      <li>
+        At the scale: each dead fish {fishPenaltyWords(rules.deadFish, step)}; each short one{' '}
+        {fishPenaltyWords(rules.shortFish, step)}; each over the limit{' '}
+        {fishPenaltyWords(overLimit.penalty, step)}, the {overLimit.takenOut} taken out. A dead fish may{' '}
+        {rules.deadMayBeCulled ? '' : 'not '}be culled.
+      </li>
+      <li>
+        Late{late.graceMinutes > 0 ? ` by more than ${late.graceMinutes} min` : ''}:{' '}
+        {formatSteps(late.stepsPerMinute, step)} {unitOf(step)} off for each minute begun
+        {late.refusedAfterMinutes === null
+          ? ''
+          : `; after ${late.refusedAfterMinutes} min nothing is weighed`}
+        .
+      </li>
+      {rules.twoPeople && <li>One enters a weight and another confirms it.</li>}
+    </>
   );
 }

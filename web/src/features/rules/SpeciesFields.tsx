@@ -1,7 +1,6 @@
-import { useState } from 'react';
-import type { RuleSheet } from '@lauta/core/rules';
-import { formatSteps, parseSteps, type LengthStepId } from '@lauta/core/units';
+import type { RuleSheet, Slot, SpeciesRule } from '@lauta/core/rules';
 import { Field } from '../../frame/Field.tsx';
+import { SizeField } from '../../frame/SizeField.tsx';
 import type { Change } from './change.ts';
 
 const keyOf = (name: string): string =>
@@ -41,9 +40,9 @@ export function SpeciesFields({
               />
             )}
           </Field>
-          <LengthField
+          <SizeField
             key={sheet.measure.step}
-            label="Least length"
+            label={sheet.measure.kind === 'length' ? 'Least length' : 'Least weight'}
             steps={species.minimumSteps}
             step={sheet.measure.step}
             onSteps={(minimumSteps) => set(i, { minimumSteps })}
@@ -65,6 +64,7 @@ export function SpeciesFields({
           >
             Remove
           </button>
+          <KeepFields species={species} set={(part) => set(i, part)} />
         </div>
       ))}
       <button
@@ -80,37 +80,76 @@ export function SpeciesFields({
   );
 }
 
-/** A length as the trade writes it; empty for none. What does not fit the step is said at once. */
-function LengthField({
+/** How long a kind must be, how many may be kept, and its slot: the same units as the boards of the trade, quarter inches. */
+function KeepFields({ species, set }: { species: SpeciesRule; set: (part: Partial<SpeciesRule>) => void }) {
+  const slot = species.slot ?? null;
+  const step = slot?.step ?? species.minimumLength?.step ?? 'quarter-inch';
+  const setSlot = (part: Partial<Slot> | null): void =>
+    set({
+      slot:
+        part === null
+          ? undefined
+          : { step, fromSteps: 0, underSteps: 0, allowed: 0, ...species.slot, ...part },
+    });
+  return (
+    <div className="col-span-full grid grid-cols-2 gap-2 pl-4 sm:grid-cols-4">
+      <SizeField
+        label="Kept from, in"
+        steps={species.minimumLength?.steps ?? null}
+        step={step}
+        onSteps={(steps) => set({ minimumLength: steps === null ? undefined : { step, steps } })}
+      />
+      <CountField
+        label="At most"
+        value={species.limit ?? null}
+        onValue={(limit) => set({ limit: limit ?? undefined })}
+      />
+      <SizeField
+        label="Slot from, in"
+        steps={slot?.fromSteps ?? null}
+        step={step}
+        onSteps={(fromSteps) => setSlot(fromSteps === null ? null : { fromSteps })}
+      />
+      {slot && (
+        <>
+          <SizeField
+            label="to under, in"
+            steps={slot.underSteps}
+            step={step}
+            onSteps={(underSteps) => setSlot({ underSteps: underSteps ?? 0 })}
+          />
+          <CountField
+            label="of these at most"
+            value={slot.allowed}
+            onValue={(allowed) => setSlot({ allowed: allowed ?? 0 })}
+          />
+        </>
+      )}
+    </div>
+  );
+}
+
+function CountField({
   label,
-  steps,
-  step,
-  onSteps,
+  value,
+  onValue,
 }: {
   label: string;
-  steps: number | null;
-  step: LengthStepId;
-  onSteps: (steps: number | null) => void;
+  value: number | null;
+  onValue: (value: number | null) => void;
 }) {
-  const [text, setText] = useState(steps === null ? '' : formatSteps(steps, step));
-  const parsed = text.trim() === '' ? { ok: true as const, steps: null } : parseSteps(text, step);
-  const error = parsed.ok ? undefined : parsed.code === 'off-step' ? 'between two steps' : 'as 12 or 12¼';
   return (
-    <Field label={label} error={error}>
+    <Field label={label}>
       {(field) => (
         <input
           {...field}
-          className="input num h-12 w-full"
-          value={text}
-          placeholder="none"
-          onChange={(e) => {
-            setText(e.target.value);
-            const next =
-              e.target.value.trim() === ''
-                ? { ok: true as const, steps: null }
-                : parseSteps(e.target.value, step);
-            if (next.ok) onSteps(next.steps);
-          }}
+          type="number"
+          min={0}
+          max={50}
+          className="input h-12 w-full"
+          placeholder="bag limit"
+          value={value ?? ''}
+          onChange={(e) => onValue(e.target.value === '' ? null : Number(e.target.value))}
         />
       )}
     </Field>

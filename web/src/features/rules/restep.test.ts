@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { ruleSheetSchema } from '@lauta/contract';
 import type { RuleSheet } from '@lauta/core/rules';
 import { restep } from './restep.ts';
 
@@ -30,6 +31,20 @@ describe('a sheet put into another step', () => {
 
   it('never lets a deduction shrink to nothing', () => {
     expect(restep(sheet, 'centimetre').penalties[0]?.penalty).toEqual({ kind: 'deduction', steps: 1 });
+  });
+
+  it('by weight begins with the scale’s own rules, and they stay as heavy in another step', () => {
+    const pounds = restep(sheet, 'ounce');
+    expect(pounds).toMatchObject({ boards: [], penalties: [], weighIn: { deadFish: { steps: 4 } } });
+    expect(ruleSheetSchema.safeParse(pounds).success).toBe(true);
+    // A quarter pound is 113.4 g; a pound 453.6 g (453.59237 g, NIST SP 811).
+    expect(restep(pounds, 'ten-gram').weighIn).toMatchObject({
+      deadFish: { steps: 11 },
+      late: { stepsPerMinute: 45 },
+    });
+    const back = restep(pounds, 'quarter-inch');
+    expect(back.weighIn).toBeUndefined();
+    expect(ruleSheetSchema.safeParse(back).success).toBe(true);
   });
 
   it('comes back as it was from a finer step', () => {

@@ -11,6 +11,7 @@ const TIE_WORDS: Record<TieBreak, string> = {
   'biggest-fish': 'the biggest fish',
   'next-biggest': 'the next biggest fish',
   'earliest-completion': 'the earlier fish that completed the score',
+  'more-alive': 'more fish alive at the scale',
 };
 
 /** Where a score comes from, line by line: what counts, what was culled, what does not count, and why. */
@@ -38,7 +39,7 @@ export function WhyScore({
         <thead className="text-quiet text-left">
           <tr>
             <th className="py-1 pr-3 font-normal">fish</th>
-            <th className="pr-3 text-right font-normal">length</th>
+            <th className="pr-3 text-right font-normal">{sheet.measure.kind}</th>
             <th className="pr-3 text-right font-normal">deducted</th>
             <th className="pr-3 text-right font-normal">scores</th>
             <th className="font-normal">why</th>

@@ -1,4 +1,11 @@
-import { LENGTH_STEPS, mmFromSteps, type LengthStepId } from '@lauta/core/units';
+import {
+  LENGTH_STEPS,
+  MASS_STEPS,
+  gFromSteps,
+  isMassStep,
+  mmFromSteps,
+  type StepId,
+} from '@lauta/core/units';
 
 export interface Axis {
   /** The axis ends here, in whole steps. */
@@ -10,11 +17,14 @@ export interface Axis {
 const SPACINGS = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000];
 const MOST_NUMBERS = 12;
 const SHORTEST_MM = 500;
+const LIGHTEST_G = 2500;
 
 /** One ruled axis for all bars, a little longer than the longest of them. */
-export function rulerAxis(longestSteps: number, step: LengthStepId): Axis {
-  const { stepsPerUnit } = LENGTH_STEPS[step];
-  const leastSteps = Math.ceil(SHORTEST_MM / mmFromSteps(1, step));
+export function rulerAxis(longestSteps: number, step: StepId): Axis {
+  const { stepsPerUnit } = isMassStep(step) ? MASS_STEPS[step] : LENGTH_STEPS[step];
+  const leastSteps = Math.ceil(
+    isMassStep(step) ? LIGHTEST_G / gFromSteps(1, step) : SHORTEST_MM / mmFromSteps(1, step),
+  );
   const units = Math.max(longestSteps * 1.02, leastSteps) / stepsPerUnit;
   const spacing = SPACINGS.find((one) => units / one <= MOST_NUMBERS) ?? Math.ceil(units / MOST_NUMBERS);
   const minor = spacing % 5 === 0 ? spacing / 5 : spacing / 2;

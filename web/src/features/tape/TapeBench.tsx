@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { Handling } from '@lauta/core/care';
 import { hashHex } from '@lauta/core/ledger';
 import { readExif } from '@lauta/core/photo';
-import { stepsReached, type RuleSheet } from '@lauta/core/rules';
+import { stepsReached, type LengthSheet } from '@lauta/core/rules';
 import { readTape, type TapeMark, type TapeRefusal } from '@lauta/core/tape';
 import {
   LENGTH_STEPS,
@@ -28,8 +28,8 @@ import { useSending, type Claimed } from '../water/useSending.ts';
 import type { TapeDraft } from './tapeDraft.ts';
 
 const REFUSAL_WORDS: Record<TapeRefusal, string> = {
-  'one-reading': 'Measure again: two readings must agree.',
-  'readings-differ': 'The readings differ by more than a quarter inch. Measure once more.',
+  'one-reading': 'LengthMeasure again: two readings must agree.',
+  'readings-differ': 'The readings differ by more than a quarter inch. LengthMeasure once more.',
   'offset-too-long': 'That is too long for the way from the grip to the nose.',
 };
 
@@ -53,7 +53,7 @@ export function TapeBench({
   catchId: string;
   draft: TapeDraft;
   put: (next: TapeDraft | null) => void;
-  sheet: RuleSheet;
+  sheet: LengthSheet;
   speciesId: string;
   entrantId: string;
   code: string | null;

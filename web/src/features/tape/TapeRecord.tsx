@@ -1,5 +1,5 @@
 import type { CatchView } from '@lauta/contract';
-import type { Measure } from '@lauta/core/rules';
+import type { LengthMeasure } from '@lauta/core/rules';
 import type { TapeReading } from '@lauta/core/tape';
 import { LENGTH_STEPS, formatMeasured } from '@lauta/core/units';
 import { Signal } from '../../frame/Signal.tsx';
@@ -12,7 +12,7 @@ export function TapeRecord({
 }: {
   caught: CatchView;
   reading: TapeReading;
-  measure: Measure;
+  measure: LengthMeasure;
 }) {
   const { unit } = LENGTH_STEPS[measure.step];
   return (

@@ -1,4 +1,4 @@
-import { findSpecies, type RuleSheet } from '@lauta/core/rules';
+import { findSpecies, type LengthSheet } from '@lauta/core/rules';
 import { placeInSchedule } from '@lauta/core/schedule';
 import { formatSteps } from '@lauta/core/units';
 import { clockTime } from '../../clock/words.ts';
@@ -16,7 +16,7 @@ export function CaptureNote({
   hasPortrait,
 }: {
   draft: CatchDraft;
-  sheet: RuleSheet;
+  sheet: LengthSheet;
   at: string;
   source: 'photograph' | 'device';
   claimedSteps: number | null;

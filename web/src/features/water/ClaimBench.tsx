@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import type { Identifier } from '@lauta/core/identifier';
 import type { Handling } from '@lauta/core/care';
 import { MARK_NAMES, type BoardMarks, type MarkName, type Point } from '@lauta/core/photo';
-import { stepsReached, type RuleSheet } from '@lauta/core/rules';
+import { stepsReached, type LengthSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatSteps } from '@lauta/core/units';
 import { Signal } from '../../frame/Signal.tsx';
 import { useInEvent } from '../../frame/inEvent.ts';
@@ -30,7 +30,7 @@ import type { Claimed } from './useSending.ts';
 
 interface Props {
   draft: CatchDraft;
-  sheet: RuleSheet;
+  sheet: LengthSheet;
   entrantId: string;
   /** The entrant's card of today; the same object as long as it is the same card. */
   card: Identifier | null;

@@ -1,5 +1,5 @@
 import type { MeasuringBoard } from '@lauta/core/photo';
-import type { RuleSheet } from '@lauta/core/rules';
+import type { LengthSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatSteps } from '@lauta/core/units';
 import { Field } from '../../frame/Field.tsx';
 import { speciesName } from '../catch/words.ts';
@@ -9,7 +9,7 @@ import { WeightNote } from './WeightNote.tsx';
 
 interface Props {
   draft: CatchDraft;
-  sheet: RuleSheet;
+  sheet: LengthSheet;
   boards: readonly MeasuringBoard[];
   code: string | null;
   /** Steps that the reading gives, and those that are claimed. */

@@ -12,7 +12,7 @@ import {
   type ClockVerdict,
   type WaterStep,
 } from '@lauta/core/care';
-import type { RuleSheet } from '@lauta/core/rules';
+import type { LengthSheet } from '@lauta/core/rules';
 import { appNow, useNow } from '../../clock/appClock.ts';
 import { Signal, type Tone } from '../../frame/Signal.tsx';
 import { useCareChoices, type CareChoices } from '../care/choices.ts';
@@ -54,7 +54,7 @@ export function FishClock({
 }: {
   running: RunningCatch;
   put: (next: RunningCatch) => void;
-  sheet: RuleSheet;
+  sheet: LengthSheet;
   speciesId: string;
   onSpecies: (speciesId: string) => void;
   /** IANA zone of the times that are mended. */

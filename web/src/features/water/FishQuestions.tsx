@@ -8,7 +8,7 @@ import {
   hazardOf,
   type CatchClock,
 } from '@lauta/core/care';
-import type { RuleSheet } from '@lauta/core/rules';
+import type { LengthSheet } from '@lauta/core/rules';
 import { G_PER_POUND } from '@lauta/core/units';
 import { changeCareChoices, type CareChoices } from '../care/choices.ts';
 import { HOOK_WORDS } from '../care/words.ts';
@@ -28,7 +28,7 @@ export function FishQuestions({
   clock: CatchClock;
   running: RunningCatch;
   put: (next: RunningCatch) => void;
-  sheet: RuleSheet;
+  sheet: LengthSheet;
   speciesId: string;
   onSpecies: (speciesId: string) => void;
   choices: CareChoices;

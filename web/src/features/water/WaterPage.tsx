@@ -5,6 +5,7 @@ import type { CatchMark } from '@lauta/contract';
 import { parsePayload } from '@lauta/core/identifier';
 import { clockOf, tapped } from '@lauta/core/care';
 import type { GateStep } from '@lauta/core/planning';
+import { isLengthSheet } from '@lauta/core/rules';
 import { formatSteps } from '@lauta/core/units';
 import { appNow, useNow } from '../../clock/appClock.ts';
 import { custody } from '../../custody/custody.ts';
@@ -64,6 +65,18 @@ const NO_BOARDS: readonly string[] = [];
 const SHORTEST_SIMULATED_MM = 300;
 const SIMULATED_SPREAD_MM = 220;
 
+function WeightCounts() {
+  const { event } = useInEvent();
+  return (
+    <Empty title="Weight counts in this event">
+      Fish are kept in the well and weighed; nothing is claimed by photograph.{' '}
+      <Link className="linklike" to={eventPath(event.eventId, 'well')}>
+        To the well
+      </Link>
+    </Empty>
+  );
+}
+
 export function WaterPage() {
   const { event, place } = useInEvent();
   const { eventId } = event;
@@ -95,7 +108,8 @@ export function WaterPage() {
   const isOn = running.events.length > 0;
   const isOver = phase === 'over';
   useWakeLock(isOn && !isOver);
-  const sheet = rules.data?.at(-1)?.sheet ?? null;
+  const current = rules.data?.at(-1)?.sheet ?? null;
+  const sheet = current && isLengthSheet(current) ? current : null;
   const choices = useMemo(() => sheet && recallChoices(sheet), [sheet]);
   const board = boards.find(choices?.boardId ?? '');
   const { frames: allFrames, add: addFrame, replace: replaceFrames } = useFrames(running.catchId);
@@ -206,6 +220,7 @@ export function WaterPage() {
       </Empty>
     );
   }
+  if (current && !sheet) return <WeightCounts />;
   if (!sheet || !choices) {
     return (
       <Empty title="No rule sheet yet">The director publishes it; until then a fish can’t be claimed.</Empty>
@@ -614,7 +629,8 @@ function OwnCatches() {
   const [page, setPage] = useState(1);
   const rules = useRules(event.eventId);
   const catches = useOwnCatches(event.eventId, page);
-  const sheet = rules.data?.at(-1)?.sheet;
+  const current = rules.data?.at(-1)?.sheet;
+  const sheet = current && isLengthSheet(current) ? current : null;
   return (
     <section aria-labelledby="own-catches">
       <div className="mb-2 flex items-baseline justify-between">

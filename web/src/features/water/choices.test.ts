@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { RuleSheet } from '@lauta/core/rules';
+import type { LengthSheet } from '@lauta/core/rules';
 import { recallChoices, rememberChoices } from './choices.ts';
 
 const sheet = {
@@ -8,7 +8,7 @@ const sheet = {
     { id: 'largemouth-bass', name: 'Largemouth bass', minimumSteps: null, counts: true },
     { id: 'walleye', name: 'Walleye', minimumSteps: 60, counts: true },
   ],
-} as unknown as RuleSheet;
+} as unknown as LengthSheet;
 
 describe('board and species as last time', () => {
   let kept: Map<string, string>;

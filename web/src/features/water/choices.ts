@@ -1,4 +1,4 @@
-import type { RuleSheet } from '@lauta/core/rules';
+import type { LengthSheet } from '@lauta/core/rules';
 import type { CatchDraft } from './draft.ts';
 
 type Choices = Pick<CatchDraft, 'boardId' | 'speciesId'>;
@@ -14,7 +14,7 @@ function stored(): Partial<Choices> {
 }
 
 /** Board and species as last time, where the sheet has them: one choice fewer with a wet thumb. */
-export function recallChoices(sheet: RuleSheet): Choices {
+export function recallChoices(sheet: LengthSheet): Choices {
   const { boardId, speciesId } = stored();
   return {
     boardId: sheet.boards.find((board) => board === boardId) ?? sheet.boards[0] ?? '',
