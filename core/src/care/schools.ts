@@ -129,6 +129,11 @@ export const SCHOOLS = [
     clip: 'A clip that does not pierce.',
     piercing: 'Piercing ones hold better; clips may bruise: log it.',
   }),
+  school('scale-notes', 'Where are weights kept?', ['well'], 'at-once', {
+    'at-once': 'Entered here as each fish is weighed.',
+    memory: 'In the scale’s memory, entered here later; emptied every morning.',
+    paper: 'On paper, entered here later.',
+  }),
   school('every-fish', 'Is every fish tagged?', ['well'], 'not-hurt', {
     'not-hurt':
       'Hurt and small-mouthed fish go untagged, their tag loose in that compartment, looked at often.',

@@ -1,4 +1,4 @@
-import { mmFromSteps } from '../units/index.ts';
+import { stepsFromMm } from '../units/index.ts';
 import type { RuleSheet, SpeciesRule } from './ruleSheet.ts';
 
 /** A fish as far as limits ask: its kind, and its length where it was measured. */
@@ -42,19 +42,15 @@ export function fitsLimits(limits: readonly BagLimit[], kept: readonly KeptFish[
   return limits.every((limit) => !limit.holds(fish) || kept.filter(limit.holds).length < limit.most);
 }
 
-/** A fish of no known length is in no slot. */
+/** A fish of no known length is in no slot. Lengths are taken as steps, so that twelve inches are not a hair under twelve. */
 export function isInSlot({ slot }: SpeciesRule, lengthMm: number | null): boolean {
   if (!slot || lengthMm === null) return false;
-  return (
-    lengthMm >= mmFromSteps(slot.fromSteps, slot.step) && lengthMm < mmFromSteps(slot.underSteps, slot.step)
-  );
+  const steps = stepsFromMm(lengthMm, slot.step, 'down');
+  return steps >= slot.fromSteps && steps < slot.underSteps;
 }
 
 /** Whether a fish is under the length from which its kind may be kept. Without a length nobody can say. */
 export function isShort({ minimumLength }: SpeciesRule, lengthMm: number | null): boolean {
-  return (
-    minimumLength !== undefined &&
-    lengthMm !== null &&
-    lengthMm < mmFromSteps(minimumLength.steps, minimumLength.step)
-  );
+  if (!minimumLength || lengthMm === null) return false;
+  return stepsFromMm(lengthMm, minimumLength.step, 'down') < minimumLength.steps;
 }

@@ -1,0 +1,4 @@
+// A worker thread does not take over the parent's loader for TypeScript.
+import { register } from 'tsx/esm/api';
+register();
+await import('./cullWorker.ts');

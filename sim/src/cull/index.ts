@@ -1,0 +1,8 @@
+export {
+  CULL_METHODS,
+  simulateDay,
+  type CullMethod,
+  type CullTally,
+  type DayOutcome,
+} from './simulateDay.ts';
+export { figuresOf, type MethodFigures, type QualityFigures } from './tally.ts';

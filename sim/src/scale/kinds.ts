@@ -1,0 +1,36 @@
+import type { Beam } from '@lauta/core/cull';
+import type { ScaleKind } from '@lauta/core/scale';
+import { G_PER_OUNCE } from '@lauta/core/units';
+
+/** Three scales as they hang in boats, from a good one to a spring in the sun. Invented; no make stands behind them. */
+export const SCALE_KINDS = {
+  good: {
+    divisionG: 5,
+    capacityG: 25_000,
+    repeatabilityG: 4,
+    gainSigma: 0.003,
+    zeroSigmaG: 4,
+    driftGPerRootHour: 2,
+  },
+  usual: {
+    divisionG: G_PER_OUNCE / 2,
+    capacityG: 22_680,
+    repeatabilityG: 14,
+    gainSigma: 0.008,
+    zeroSigmaG: 10,
+    driftGPerRootHour: 5,
+  },
+  poor: {
+    divisionG: 2 * G_PER_OUNCE,
+    capacityG: 11_340,
+    repeatabilityG: 30,
+    gainSigma: 0.02,
+    zeroSigmaG: 25,
+    driftGPerRootHour: 12,
+  },
+} as const satisfies Record<string, ScaleKind>;
+
+export type ScaleQuality = keyof typeof SCALE_KINDS;
+
+/** A beam that is honest to the gram, but only says which of two hangs lower. */
+export const BEAM: Beam = { sensitivityG: 3, sigmaG: 1.5 };
