@@ -8,3 +8,4 @@ export * from './problems.ts';
 export * from './rules.ts';
 export * from './views.ts';
 export * from './waters.ts';
+export * from './well.ts';

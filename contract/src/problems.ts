@@ -36,6 +36,8 @@ export const PROBLEM_STATUS = {
   'catch-not-withdrawn': 409,
   'verdict-moved-on': 409,
   'results-official': 409,
+  'entry-exists': 409,
+  'too-many-entries': 409,
   'own-catch': 403,
   'nothing-to-answer': 409,
   'photograph-missing': 422,

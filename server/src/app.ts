@@ -18,6 +18,7 @@ import { addStreamRoutes } from './live/streamRoutes.ts';
 import { addPeopleRoutes, type SignInLimits } from './people/peopleRoutes.ts';
 import { addPhotographRoutes } from './photo/photographRoutes.ts';
 import { addStandingsRoutes } from './scoring/standingsRoutes.ts';
+import { addWellRoutes } from './well/wellRoutes.ts';
 import { addWatersRoutes } from './waters/watersRoutes.ts';
 
 export interface AppOptions extends SignInLimits {
@@ -88,6 +89,7 @@ export function createApp(lauta: Lauta, options: AppOptions): { app: Express; ro
   addPhotographRoutes(table);
   addCustodyRoutes(table);
   addWatersRoutes(table);
+  addWellRoutes(table);
   addLedgerRoutes(table);
   addStreamRoutes(table);
   addCommandRoutes(table);

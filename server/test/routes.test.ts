@@ -66,6 +66,7 @@ const ROUTES: { route: string; may: readonly Who[]; call: (place: Place) => stri
   { route: 'get /api/events/:eventId/announced', may: ['judge'], call: ({ event }) => `/api/events/${event.eventId}/announced` },
   { route: 'get /api/events/:eventId/asked-frames', may: SIGNED_IN, call: ({ event }) => `/api/events/${event.eventId}/asked-frames` },
   { route: 'get /api/events/:eventId/waters', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/waters` },
+  { route: 'get /api/events/:eventId/entrants/:entrantId/well', may: ['angler'], call: ({ event }) => `/api/events/${event.eventId}/entrants/${event.entrantId}/well` },
   { route: 'post /api/pairings', may: ['angler'], call: () => '/api/pairings', body: ({ event }: Place) => ({ pairingId: uuidv7(), eventId: event.eventId, entrantId: event.entrantId, job: 'timer' }) },
   { route: 'post /api/pairings/accept', may: [], call: () => '/api/pairings/accept', body: { token: 'x'.repeat(43) } },
   { route: 'get /api/events/:eventId/own-pairings', may: SIGNED_IN, call: ({ event }) => `/api/events/${event.eventId}/own-pairings` },
@@ -176,6 +177,7 @@ describe('every command', () => {
     'catch.handle': ['angler'],
     'catch.time': ['angler'],
     'catch.clip': ['angler'],
+    'well.enter': ['angler'],
     'results.declare': ['director'],
     'codes.reveal': ['director'],
     'catch.withdraw': ['angler'],
@@ -236,6 +238,8 @@ describe('every command', () => {
           catchId: await claim(world, event),
           clipId: await uploadClip(world, event.angler, event.eventId),
         };
+      case 'well.enter':
+        return { entrantId: event.entrantId, dayId: event.dayId, entries: [{ entryId: uuidv7(), atMs: 1, act: { kind: 'declared', count: 0 } }] }; // prettier-ignore
       case 'results.declare':
         return { isOfficial: false };
       case 'codes.reveal':

@@ -51,6 +51,8 @@ const TABLE = {
   'claim-catch': (subject) => own(subject) && subject.roles.has('angler'),
   'tell-catch': own,
   'withdraw-catch': ownPhone,
+  'see-well': own,
+  'keep-well': (subject) => own(subject) && subject.roles.has('angler'),
   'answer-request': ownPhone,
   'pair-phone': (subject) => ownPhone(subject) && subject.roles.has('angler'),
   'see-catch': anyOf(own, has('judge', 'director')),

@@ -23,6 +23,7 @@ import { addPerson } from '../people/addPerson.ts';
 import { publishRules } from '../rules/publishRules.ts';
 import { refuse } from '../refusal.ts';
 import { isDuplicate } from '../storage/database.ts';
+import { enterWell } from '../well/enterWell.ts';
 import { publishWaters } from '../waters/publishWaters.ts';
 import { openPurse, type CommandContext, type Done, type Handler } from './commandContext.ts';
 
@@ -42,6 +43,7 @@ const HANDLERS: { [K in CommandKind]: Handler<K> } = {
   'catch.clip': clipCatch,
   'frames.ask': askFrames,
   'frame.send': sendFrame,
+  'well.enter': enterWell,
   'results.declare': declareResults,
   'codes.reveal': revealCodes,
   'catch.withdraw': withdrawCatch,

@@ -115,6 +115,15 @@ export function idParameter(request: Request, name: string): string {
   return value.toLowerCase();
 }
 
+/** One entrant of an event. */
+export async function entrantScope(asked: Asked): Promise<{ eventId: string; entrantId: string }> {
+  const { eventId } = await eventScope(asked);
+  const entrantId = idParameter(asked.request, 'entrantId');
+  const entrant = await asked.lauta.storage.read.people.findEntrant(entrantId);
+  if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
+  return { eventId, entrantId };
+}
+
 export interface PageAsked {
   page: number;
   pageSize: number;

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { canonicalBytes, commitTo, hashHex, verifyLedger, type StoredEntry } from '@lauta/core/ledger';
 import type { SignedCapture } from '@lauta/contract';
 import { statementHash } from '@lauta/core/custody';
+import type { WellEntry } from '@lauta/core/well';
 import { readOriginal } from '../photo/receivePhotograph.ts';
 import type { Stores } from '../storage/storage.ts';
 
@@ -29,6 +30,7 @@ export interface CheckOptions {
 const AT_ONCE = 500;
 const PHOTOGRAPH = 'photograph-';
 const CAPTURE = 'capture-';
+const WELL = 'well-';
 
 /** What stands behind a photograph's commitment. */
 interface CommittedFile {
@@ -106,6 +108,8 @@ async function checkRecords(
     for (const { label, value } of commitments.filter((one) => one.seq === seq)) {
       if (label.startsWith(CAPTURE) && !(await captureStands(stores, JSON.parse(value) as SignedCapture)))
         return { seq, fault: 'capture-differs' };
+      if (label.startsWith(WELL) && !(await wellEntryStands(stores, JSON.parse(value) as WellEntry)))
+        return { seq, fault: 'record-differs' };
       if (!label.startsWith(PHOTOGRAPH)) continue;
       const photographId = label.slice(PHOTOGRAPH.length);
       const stands = await photographStands(
@@ -139,6 +143,11 @@ async function photographStands(
 async function captureStands(stores: Stores, { statement, signature }: SignedCapture): Promise<boolean> {
   const stored = await stores.custody.findCapture(statementHash(statement));
   return stored !== null && canonicalEqual(stored.statement, statement) && stored.signature === signature;
+}
+
+async function wellEntryStands(stores: Stores, entry: WellEntry): Promise<boolean> {
+  const stored = await stores.wells.find(entry.entryId);
+  return stored !== null && canonicalEqual(stored, entry);
 }
 
 async function announcementStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {

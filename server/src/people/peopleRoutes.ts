@@ -19,7 +19,7 @@ import type { Subject } from '@lauta/core/people';
 import { cardSheet } from '../event/cardSheet.ts';
 import { clearTokenCookie, setTokenCookie, tokenOf } from '../http/cookies.ts';
 import { sendProblem } from '../http/problem.ts';
-import { eventScope, idParameter, type Asked, type RouteTable } from '../http/routeTable.ts';
+import { entrantScope, eventScope, idParameter, type RouteTable } from '../http/routeTable.ts';
 import type { Lauta } from '../lauta.ts';
 import { refuse } from '../refusal.ts';
 import { DEMO_EMAILS } from './demoPeople.ts';
@@ -245,14 +245,6 @@ export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
       return sendPdf(response, await cardSheet(cards, 'Cards of a day'));
     },
   );
-}
-
-async function entrantScope(asked: Asked): Promise<{ eventId: string; entrantId: string }> {
-  const { eventId } = await eventScope(asked);
-  const entrantId = idParameter(asked.request, 'entrantId');
-  const entrant = await asked.lauta.storage.read.people.findEntrant(entrantId);
-  if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
-  return { eventId, entrantId };
 }
 
 /** An entrant's codes; those whose time has not come are for directors and judges alone. */

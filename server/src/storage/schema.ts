@@ -27,6 +27,7 @@ import type { CaptureStatement, PublicKey } from '@lauta/core/custody';
 import type { KeptFlank } from '@lauta/core/flank';
 import type { PhotoExif } from '@lauta/core/photo';
 import type { Role } from '@lauta/core/people';
+import type { WellAct } from '@lauta/core/well';
 import type { CatchPhotograph, StoredReading } from '../catch/catchStore.ts';
 import { bytes, instant, sha256, uuid } from './columns.ts';
 
@@ -524,6 +525,28 @@ export const waters = mysqlTable(
     publishedAt: instant('published_at').notNull(),
   },
   (table) => [primaryKey({ columns: [table.eventId, table.version] })],
+);
+
+// The well -------------------------------------------------------------------------------------------------------
+
+/** What was entered at wells, as it was entered; state follows from the list. */
+export const wellEntries = mysqlTable(
+  'well_entries',
+  {
+    entryId: uuid('entry_id').primaryKey(),
+    eventId: eventId(),
+    entrantId: uuid('entrant_id')
+      .notNull()
+      .references(() => entrants.entrantId),
+    dayId: uuid('day_id')
+      .notNull()
+      .references(() => eventDays.dayId),
+    /** The device's clock, ms since 1970. */
+    atMs: bigint('at_ms', { mode: 'number' }).notNull(),
+    act: json('act').$type<WellAct>().notNull(),
+    heardAt: instant('heard_at').notNull(),
+  },
+  (table) => [index('well_entries_entrant').on(table.entrantId, table.dayId)],
 );
 
 // Ledger ---------------------------------------------------------------------------------------------------------

@@ -20,6 +20,8 @@ import { mariadbPhotographStore } from '../photo/photographStore.mariadb.ts';
 import type { PhotographStore } from '../photo/photographStore.ts';
 import { mariadbRuleStore } from '../rules/ruleStore.mariadb.ts';
 import type { RuleStore } from '../rules/ruleStore.ts';
+import { mariadbWellStore } from '../well/wellStore.mariadb.ts';
+import type { WellStore } from '../well/wellStore.ts';
 import { mariadbWatersStore } from '../waters/watersStore.mariadb.ts';
 import type { WatersStore } from '../waters/watersStore.ts';
 import { inTransaction, migrateDatabase, openDatabase, type Connection } from './database.ts';
@@ -37,6 +39,7 @@ export interface Stores {
   catches: CatchStore;
   custody: CustodyStore;
   waters: WatersStore;
+  wells: WellStore;
   flanks: FlankStore;
   ledger: LedgerStore;
   receipts: ReceiptStore;
@@ -77,6 +80,7 @@ function storesOn(connection: Connection): Stores {
     catches: mariadbCatchStore(connection),
     custody: mariadbCustodyStore(connection),
     waters: mariadbWatersStore(connection),
+    wells: mariadbWellStore(connection),
     flanks: mariadbFlankStore(connection),
     ledger: mariadbLedgerStore(connection),
     receipts: mariadbReceiptStore(connection),

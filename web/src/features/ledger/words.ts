@@ -18,6 +18,7 @@ export const KIND_WORDS: Record<string, string> = {
   'catch.clip': 'clip of a release added',
   'frames.ask': 'frames asked for',
   'frame.send': 'frame sent',
+  'well.enter': 'well kept',
   'results.declare': 'results declared',
   'codes.reveal': 'time of the codes set',
   'catch.withdraw': 'catch withdrawn',
@@ -40,6 +41,12 @@ export function entryWords(
       return `${length(body['claimedSteps'])}, ${sheet ? speciesName(sheet, String(body['speciesId'])) : ''}`;
     case 'catch.judge':
       return DECISION_WORDS[String(body['kind'])]?.replace('…', length(body['steps'])) ?? '';
+    case 'well.enter':
+      return Array.isArray(body['entries'])
+        ? body['entries']
+            .map((one) => String((one as { kind?: unknown }).kind).replaceAll('-', ' '))
+            .join(', ')
+        : '';
     case 'people.add':
       return Array.isArray(body['roles']) ? body['roles'].join(', ') : '';
     case 'results.declare':

@@ -1,0 +1,138 @@
+import { z } from 'zod';
+import { BEAM_OUTCOMES } from '@lauta/core/cull';
+import {
+  CONDITIONS,
+  RELEASE_REASONS,
+  TAG_COLOURS,
+  TAG_KINDS,
+  WELL_SIGNS,
+  type WellAct,
+  type WellEntry,
+} from '@lauta/core/well';
+
+const id = z.uuid();
+/** A tag's or a scale's name within one well. */
+const key = z.string().min(1).max(40).regex(/^[a-z0-9-]+$/); // prettier-ignore
+const speciesId = z.string().min(1).max(40);
+const grams = z.number().min(0).max(500_000);
+/** A scale may show less than nothing. */
+const shownGrams = z.number().min(-500_000).max(500_000);
+const lengthMm = z.number().positive().max(2500).nullable();
+const seconds = z.number().min(0).max(3600).nullable();
+const compartment = z.int().min(1).max(8);
+const tagPlace = z.enum(['on', 'loose']);
+const spread = z.number().min(0).max(10_000);
+
+const tagSchema = z.strictObject({
+  tagId: key,
+  number: z.int().min(0).max(999).nullable(),
+  colour: z.enum(TAG_COLOURS).nullable(),
+});
+
+const distinctTags = (settings: { tags: { tagId: string }[]; spare: { tagId: string } | null }): boolean => {
+  const ids = [...settings.tags, ...(settings.spare ? [settings.spare] : [])].map(({ tagId }) => tagId);
+  return new Set(ids).size === ids.length;
+};
+
+const actSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('set-up'),
+    settings: z
+      .strictObject({
+        tags: z.array(tagSchema).max(50),
+        spare: tagSchema.nullable(),
+        tagKind: z.enum(TAG_KINDS),
+        compartments: compartment,
+      })
+      .refine(distinctTags, 'a tag stands twice'),
+  }),
+  z.strictObject({
+    kind: z.literal('scale'),
+    scaleId: key,
+    name: z.string().trim().min(1).max(60),
+    scale: z.strictObject({
+      divisionG: z.number().positive().max(1000),
+      capacityG: z.number().positive().max(500_000),
+      repeatabilityG: spread,
+      gainSigma: z.number().min(0).max(0.5),
+      zeroSigmaG: spread,
+      driftGPerRootHour: spread,
+    }),
+  }),
+  z.strictObject({ kind: z.literal('scale-check'), scaleId: key, trueG: grams, readG: shownGrams }),
+  z.strictObject({
+    kind: z.literal('scale-repeat'),
+    scaleId: key,
+    readG: z.array(shownGrams).min(2).max(10),
+  }),
+  z.strictObject({
+    kind: z.literal('fish-in'),
+    fishId: id,
+    speciesId,
+    lengthMm,
+    condition: z.enum(CONDITIONS),
+    compartment,
+    tagId: key.nullable(),
+    tagPlace,
+  }),
+  z.strictObject({ kind: z.literal('described'), fishId: id, speciesId, lengthMm }),
+  z.strictObject({
+    kind: z.literal('weighed'),
+    fishId: id,
+    scaleId: key,
+    readG: grams,
+    how: z.enum(['typed', 'scale', 'memory']),
+    airSeconds: seconds,
+  }),
+  z.strictObject({ kind: z.literal('tagged'), fishId: id, tagId: key.nullable(), tagPlace }),
+  z.strictObject({ kind: z.literal('moved'), fishId: id, compartment }),
+  z.strictObject({
+    kind: z.literal('looked'),
+    fishId: id,
+    condition: z.enum(CONDITIONS),
+    signs: z.array(z.enum(WELL_SIGNS)).max(WELL_SIGNS.length),
+  }),
+  z.strictObject({
+    kind: z.literal('compared'),
+    leftId: id,
+    rightId: id,
+    outcome: z.enum(BEAM_OUTCOMES),
+    hangingSeconds: seconds,
+  }),
+  z.strictObject({
+    kind: z.literal('released'),
+    fishId: id,
+    reason: z.enum(RELEASE_REASONS),
+    airSeconds: seconds,
+  }),
+  z.strictObject({ kind: z.literal('declared'), count: z.int().min(0).max(99) }),
+  z.strictObject({ kind: z.literal('undone'), entryId: id }),
+]);
+
+type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
+/** Fails to compile when the schema and core's type part ways. */
+export const wellActTypesAgree: Same<z.infer<typeof actSchema>, WellAct> = true;
+
+export const wellEntrySchema = z.strictObject({
+  entryId: id,
+  atMs: z.int().min(0).max(8.64e15),
+  act: actSchema,
+});
+
+/** What was done at a well, in one go: it stands as a whole or not at all. */
+export const enterWellSchema = z.strictObject({
+  entrantId: id,
+  dayId: id,
+  entries: z
+    .array(wellEntrySchema)
+    .min(1)
+    .max(20)
+    .refine((list) => new Set(list.map(({ entryId }) => entryId)).size === list.length, {
+      message: 'an entry stands twice',
+    }),
+});
+
+/** Everything that was entered at an entrant's well, day by day. */
+export interface WellView {
+  days: { dayId: string; entries: WellEntry[] }[];
+}

@@ -1,0 +1,53 @@
+import type { WellView } from '@lauta/contract';
+import type { Handler } from '../command/commandContext.ts';
+import { requireMay } from '../people/subject.ts';
+import { refuse } from '../refusal.ts';
+import type { Stores } from '../storage/storage.ts';
+
+/** A day of two phones that look at every fish each five minutes stays well under it. */
+const MOST_ENTRIES = 2000;
+
+/**
+ * Keeps what was done at a well. What does not fit together is kept too and told by the core: two phones that did not
+ * hear of each other are both right. Readings are private until the angler shares a total, so the ledger holds salted
+ * commitments to them.
+ */
+export const enterWell: Handler<'well.enter'> = async (
+  { stores, asker, now, commit },
+  { entrantId, dayId, entries },
+  { eventId },
+) => {
+  const entrant = await stores.people.findEntrant(entrantId);
+  if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
+  await requireMay(stores, asker, 'keep-well', { eventId, entrantId });
+  const days = await stores.events.days(eventId);
+  if (!days.some((day) => day.dayId === dayId)) refuse('not-found', { what: 'day' });
+  for (const { entryId } of entries) {
+    if (await stores.wells.find(entryId)) refuse('entry-exists', { entryId });
+  }
+  if ((await stores.wells.count(entrantId, dayId)) + entries.length > MOST_ENTRIES)
+    refuse('too-many-entries');
+  await stores.wells.add({ eventId, entrantId, dayId }, entries, now);
+  return {
+    body: {
+      entrantId,
+      dayId,
+      entries: entries.map((entry) => ({
+        entryId: entry.entryId,
+        kind: entry.act.kind,
+        content: commit(`well-${entry.entryId}`, entry),
+      })),
+    },
+    result: { entered: entries.length },
+  };
+};
+
+export async function wellView(stores: Stores, entrantId: string): Promise<WellView> {
+  const days = new Map<string, WellView['days'][number]>();
+  for (const { dayId, ...entry } of await stores.wells.ofEntrant(entrantId)) {
+    const day = days.get(dayId) ?? { dayId, entries: [] };
+    day.entries.push(entry);
+    days.set(dayId, day);
+  }
+  return { days: [...days.values()] };
+}
