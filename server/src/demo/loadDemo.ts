@@ -11,14 +11,13 @@ import {
 } from '@lauta/core/photo';
 import { stepsReached } from '@lauta/core/rules';
 import { wallTimeOf } from '@lauta/core/schedule';
-import type { Command, CommandBody, CommandKind, Receipt, SignedCapture } from '@lauta/contract';
+import type { SignedCapture } from '@lauta/contract';
 import { rollDice, seedFor, type PhotoTruth } from '@lauta/sim/camera';
 import { driftOverMere, type SimulatedFix } from '@lauta/sim/position';
 import {
   DEMO_ANGLERS,
   DEMO_EVENT,
   DEMO_OFFICIALS,
-  DEMO_SEED,
   DEMO_SHEET,
   DEMO_WATERS,
   IN_REED_BAY,
@@ -28,11 +27,12 @@ import {
   type DemoPerson,
 } from '@lauta/sim/demo';
 import { frozenClock } from '../clock.ts';
-import { applyCommand } from '../command/applyCommand.ts';
 import type { Lauta } from '../lauta.ts';
 import { completePhotograph, declarePhotograph, receiveChunk } from '../photo/receivePhotograph.ts';
 import { isDatabaseAway } from '../storage/database.ts';
 import type { Storage, Stores } from '../storage/storage.ts';
+import { DEMO_EVENT_ID, ensureDirector, sendAs } from './demoCommand.ts';
+import { loadBoatCup } from './loadBoatCup.ts';
 import { openDemoDevice, type DemoDevice } from './demoDevices.ts';
 import { openDemoCamera, type DemoCamera, type PhotographOrder } from './demoPhotographs.ts';
 
@@ -51,8 +51,7 @@ const BEFORE_SERVING = 12;
 /** Between two tries while the database is away. */
 const AWAY_MS = 1000;
 const SIZE_PX = { widthPx: 1600, heightPx: 1200 };
-const DEVICE_ID = demoId('device', Date.parse(DEMO_EVENT.preparedAt));
-export const DEMO_EVENT_ID = demoId('event', Date.parse(DEMO_EVENT.preparedAt));
+const send = sendAs(DEMO_EVENT_ID);
 
 /**
  * The demo of this installation: the one that is already in the database, or a new one where the database is empty
@@ -75,6 +74,7 @@ export async function openDemo(storage: Storage, wanted: boolean): Promise<Demo 
 export async function loadDemo(lauta: Lauta, options: LoadOptions): Promise<{ finished: Promise<void> }> {
   const from = performance.now();
   const cast = await loadEvent(lauta);
+  await loadBoatCup(lauta);
   const catches = planDemo(options.catches);
   const missing = [];
   for (const one of catches) {
@@ -126,6 +126,19 @@ function planTimeline(catches: readonly DemoCatch[]): Act[] {
   return acts.sort((a, b) => a.atMs - b.atMs);
 }
 
+/** Waits for a database that is away, as a sender would. Every act may be done again: its ids stay the same. */
+async function patiently(signal: AbortSignal, act: () => Promise<void>): Promise<void> {
+  while (!signal.aborted) {
+    try {
+      await act();
+      return;
+    } catch (error) {
+      if (!isDatabaseAway(error)) throw error;
+      await sleep(AWAY_MS);
+    }
+  }
+}
+
 interface Cast {
   judgeId: string;
   anglers: {
@@ -139,35 +152,6 @@ interface Cast {
   }[];
   dayIds: Map<string, string>;
   eventCode: string;
-}
-
-/** Sends a command as its sender would have, at the demo's own time. */
-function send<K extends CommandKind>(
-  lauta: Lauta,
-  accountId: string,
-  label: string,
-  atMs: number,
-  kind: K,
-  body: CommandBody<K>,
-): Promise<Receipt> {
-  const commandId = demoId(`command ${label}`, atMs);
-  const command = {
-    v: 1,
-    commandId,
-    eventId: DEMO_EVENT_ID,
-    madeAt: new Date(atMs).toISOString(),
-    deviceId: DEVICE_ID,
-    kind,
-    body,
-  } as unknown as Command;
-  // The same codes every time, so that photographs of their cards can be kept from one demo to the next.
-  const { next: random } = rollDice(seedFor(DEMO_SEED, label));
-  return applyCommand(
-    { ...lauta, random, clock: frozenClock(new Date(atMs)) },
-    accountId,
-    commandId,
-    command,
-  );
 }
 
 async function loadEvent(lauta: Lauta): Promise<Cast> {
@@ -245,19 +229,6 @@ async function openDevice(
   return { device, told: new Set(captures.map(({ catchId }) => catchId)) };
 }
 
-async function ensureDirector(lauta: Lauta, preparedMs: number): Promise<string> {
-  const { name, email } = DEMO_OFFICIALS.director;
-  const accountId = demoId('account director', preparedMs);
-  await lauta.storage.change(async ({ people }) => {
-    if (await people.findAccount(accountId)) return;
-    await people.addAccount(
-      { accountId, name, email, passwordHash: null, founder: true, invitedByEventId: null },
-      new Date(preparedMs),
-    );
-  });
-  return accountId;
-}
-
 /** Verdicts that a broken load left out. */
 async function decideAll(lauta: Lauta, cast: Cast, catches: readonly DemoCatch[]): Promise<void> {
   for (const one of catches) {
@@ -331,22 +302,9 @@ class Loader {
 
   async play(timeline: readonly Act[]): Promise<void> {
     for (const { kind, caught } of timeline) {
-      await this.patiently(() =>
+      await patiently(this.options.signal, () =>
         kind === 'decide' ? decide(this.lauta, this.cast, caught) : this.claim(caught),
       );
-    }
-  }
-
-  /** Waits for a database that is away, as a sender would. Every act may be done again: its ids stay the same. */
-  private async patiently(act: () => Promise<void>): Promise<void> {
-    while (!this.options.signal.aborted) {
-      try {
-        await act();
-        return;
-      } catch (error) {
-        if (!isDatabaseAway(error)) throw error;
-        await sleep(AWAY_MS);
-      }
     }
   }
 
