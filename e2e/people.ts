@@ -5,12 +5,17 @@ export const PHONE = { viewport: { width: 390, height: 844 }, isMobile: true, ha
 
 let made = 0;
 
+/** The demo's events, as links of their list. */
+export const BOARD_OPEN = /Kestrel Mere Board Open/;
+export const BOAT_CUP = /Kestrel Mere Boat Cup/;
+
 /** A browser of its own with a new angler of the demo's event: nobody else's test meets its catches. */
 export async function newAngler(
   browser: Browser,
   options: Parameters<Browser['newContext']>[0] = {},
+  name = BOARD_OPEN,
 ): Promise<{ context: BrowserContext; page: Page; event: string }> {
-  const director = await signedIn(browser, 'director');
+  const director = await signedIn(browser, 'director', {}, name);
   const eventId = new URL(director.page.url()).pathname.split('/')[2] ?? '';
   const origin = new URL(director.page.url()).origin;
   const [accountId, commandId] = [crypto.randomUUID(), crypto.randomUUID()];
@@ -44,15 +49,16 @@ export async function signedIn(
   browser: Browser,
   role: Role,
   options: Parameters<Browser['newContext']>[0] = {},
+  name = BOARD_OPEN,
 ): Promise<{ context: BrowserContext; page: Page }> {
   // A service worker would answer from its store what a test wants to see asked.
   const context = await browser.newContext({ serviceWorkers: 'block', ...options });
   const page = await context.newPage();
   await page.goto('/sign-in');
   await page.getByRole('button', { name: new RegExp(`^${role.replace('-', ' ')}`, 'i') }).click();
-  // A founder has the list of events first; everyone else is led into the only one.
+  // The list of events comes first; whoever sees only one is led into it.
   const places = page.getByRole('navigation', { name: 'Places' }).first();
-  const event = page.getByRole('link', { name: /Kestrel Mere Board Open/ });
+  const event = page.getByRole('link', { name });
   await expect(event.or(page.getByRole('heading', { level: 1, name: /Kestrel Mere/ })).first()).toBeVisible();
   if (new URL(page.url()).pathname === '/') await event.first().click();
   await expect(places).toBeAttached();

@@ -85,6 +85,11 @@ export const routes: RouteObject[] = [
           { path: 'people', element: <PeoplePage /> },
           { path: 'prepare', element: <PreparePage /> },
           { path: 'water', element: <WaterPage /> },
+          {
+            path: 'well',
+            // With the statistics of the cull, which nobody needs who keeps no fish.
+            lazy: async () => ({ Component: (await import('./features/well/WellPage.tsx')).WellPage }),
+          },
           { path: 'waters', element: <WatersPage /> },
           { path: 'pair', element: <PairPage /> },
           { path: 'catches/:catchId', element: <CatchPage /> },

@@ -43,14 +43,19 @@ export type CullAdvice =
 
 export interface CullOptions {
   beam: Beam;
-  /** What one fish's hanging is held to be worth, g: more spares the fish, less spares the weight. */
+  /**
+   * What one fish's first hanging is held to be worth, g: more spares the fish, less spares the weight. The second costs
+   * twice as much, and so on.
+   */
   hangingCostG: number;
+  /** How often each fish has hung already. */
+  hangings: readonly number[];
   /** Comparisons made already since the fish came aboard: they are not asked for again. */
   made: readonly Comparison[];
 }
 
 /** Our own choice; `npm run bench-cull` shows what it comes to. */
-export const HANGING_COST_G = 1;
+export const HANGING_COST_G = 0.45;
 /** Pairs are sought among so many of the likeliest. */
 const CANDIDATES = 4;
 /** A comparison is not asked for when the release is as sure as this. */
@@ -65,7 +70,7 @@ export function adviseCull(
   fish: readonly AboardFish[],
   limits: readonly BagLimit[],
   deductionG: readonly number[],
-  { beam = USUAL_BEAM, hangingCostG = HANGING_COST_G, made = [] }: Partial<CullOptions> = {},
+  { beam = USUAL_BEAM, hangingCostG = HANGING_COST_G, hangings = [], made = [] }: Partial<CullOptions> = {},
 ): CullAdvice {
   if (isLegal(fish, limits)) return { kind: 'keep-all' };
   const may = fish.flatMap((one, i) => (one.mustStay ? [] : [i]));
@@ -90,7 +95,7 @@ export function adviseCull(
   if (!first) return { kind: 'none-may-go' };
   const chosen = { fishId: fish[first.i]?.fishId ?? '', odds };
   if (first.probability >= SURE) return { kind: 'release', ...chosen, beam: null };
-  const options = { beam, hangingCostG, made };
+  const options = { beam, hangingCostG, hangings, made };
   const pair = bestPair(posterior, losses, order, options, first.expectedLossG);
   return pair ? { kind: 'beam', ...chosen, beam: pair } : { kind: 'release', ...chosen, beam: null };
 }
@@ -126,11 +131,12 @@ function bestPair(
   posterior: Posterior,
   losses: readonly (readonly number[])[],
   order: readonly Open[],
-  { beam, hangingCostG, made }: CullOptions,
+  { beam, hangingCostG, hangings, made }: CullOptions,
   nowG: number,
 ): BeamAdvice | null {
   const candidates = order.slice(0, CANDIDATES);
   let found: BeamAdvice | null = null;
+  let worthG = 0;
   for (const [place, left] of candidates.entries()) {
     for (const right of candidates.slice(place + 1)) {
       const leftId = posterior.fishIds[left.i] ?? '';
@@ -138,7 +144,9 @@ function bestPair(
       if (made.some((one) => isPair(one, leftId, rightId))) continue;
       const after = lossAfter(posterior, losses, candidates, { left: left.i, right: right.i }, beam);
       const savesG = nowG - after.lossG;
-      if (savesG <= 2 * hangingCostG || savesG <= (found?.savesG ?? 0)) continue;
+      const costG = hangingCostG * (2 + (hangings[left.i] ?? 0) + (hangings[right.i] ?? 0));
+      if (savesG - costG <= worthG) continue;
+      worthG = savesG - costG;
       found = { leftId, rightId, savesG, probabilityAfter: after.probability };
     }
   }

@@ -9,3 +9,5 @@ export {
   type ScaleRecord,
   type Shown,
 } from './errorModel.ts';
+export { SCALE_KINDS, type ScaleQuality } from './kinds.ts';
+export { judgeScale, type ScaleVerdict } from './verdict.ts';

@@ -97,6 +97,9 @@ function weightOutlook(sheet: WeightSheet, well: LiveWell, beam?: Beam): WeightO
   const deductions = fish.map(({ condition }) => (condition === 'dead' ? deadDeductionG(sheet) : 0));
   const advice = adviseCull(posterior, aboard, limits, deductions, {
     made: comparisons,
+    hangings: fish.map(
+      ({ fishId }) => comparisons.filter((one) => one.leftId === fishId || one.rightId === fishId).length,
+    ),
     ...(beam ? { beam } : {}),
   });
   const sums = posterior.drawsG.map((draw) => draw.reduce((sum, one) => sum + one, 0));
@@ -198,7 +201,7 @@ export function gains({ measure }: WeightSheet, { nextMustBeatG }: WeightOutlook
   return wanted.map(([name, gainG]) => ({ name, gainG, needsG: base + gainG }));
 }
 
-/** A bag's total in the event's steps: unofficial until the scale at the weigh-in has spoken. */
+/** A bag's total to the nearest of the event's steps: an estimate until the scale at the weigh-in has spoken. */
 export function totalSteps({ measure }: WeightSheet, { totalG }: WeightOutlook): number {
-  return stepsFromG(Math.max(0, totalG), measure.step, measure.rounding);
+  return stepsFromG(Math.max(0, totalG), measure.step, 'nearest');
 }

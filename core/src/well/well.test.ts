@@ -223,7 +223,7 @@ describe('what the next fish must do', () => {
     expect(outlook.totalG).toBeCloseTo(8000, 0);
     // Five independent readings of 3 g with a digit of 1 g: √5 · √(9 + 1/12) g (GUM 5.1).
     expect(outlook.totalSigmaG).toBeCloseTo(Math.sqrt(5 * (9 + 1 / 12)), 0);
-    // 8000 g are 282.19 oz, so 17 lb 10 oz down to the ounce (GNU units: 8000 g / ounce = 282.19191).
+    // 8000 g are 282.19 oz, so 17 lb 10 oz to the ounce (GNU units: 8000 g / ounce = 282.19191).
     expect(totalSteps(weightSheet(), outlook)).toBe(282);
     expect(gains(weightSheet(), outlook).map(({ needsG }) => Math.round(needsG))).toEqual([
       Math.round(1200 + G_PER_OUNCE),

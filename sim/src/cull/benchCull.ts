@@ -6,7 +6,7 @@ import { availableParallelism } from 'node:os';
 import { parseArgs } from 'node:util';
 import { Worker } from 'node:worker_threads';
 import { G_PER_OUNCE } from '@lauta/core/units';
-import { SCALE_KINDS, type ScaleQuality } from '../scale/index.ts';
+import { SCALE_KINDS, type ScaleQuality } from '@lauta/core/scale';
 import { seedFor } from '../camera/dice.ts';
 import type { CullOrder } from './cullWorker.ts';
 import { CULL_METHODS, type DayOutcome } from './simulateDay.ts';

@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { simulateDay } from './simulateDay.ts';
-import type { ScaleQuality } from '../scale/index.ts';
+import type { ScaleQuality } from '@lauta/core/scale';
 
 export interface CullOrder {
   quality: ScaleQuality;

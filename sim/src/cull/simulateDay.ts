@@ -12,10 +12,11 @@ import {
   type WeighedFish,
 } from '@lauta/core/cull';
 import type { BagLimit } from '@lauta/core/rules';
-import type { ScaleCheck, ScaleRecord } from '@lauta/core/scale';
+
 import { standardWeightsG } from '@lauta/core/weight';
 import { rollDice, seedFor, type Dice } from '../camera/dice.ts';
-import { BEAM, SCALE_KINDS, buildScale, hangOnBeam, type ScaleQuality } from '../scale/index.ts';
+import { SCALE_KINDS, type ScaleCheck, type ScaleQuality, type ScaleRecord } from '@lauta/core/scale';
+import { BEAM, buildScale, hangOnBeam } from '../scale/index.ts';
 
 export const CULL_METHODS = ['raw', 'rule', 'adviser'] as const;
 export type CullMethod = (typeof CULL_METHODS)[number];
@@ -148,6 +149,11 @@ function byThumb(aboard: readonly DrawnFish[], compare: (left: string, right: st
   return outcome === 'left' ? rightId : leftId;
 }
 
+const hangingsOf = (fish: readonly DrawnFish[], comparisons: readonly Comparison[]): number[] =>
+  fish.map(
+    ({ fishId }) => comparisons.filter((one) => one.leftId === fishId || one.rightId === fishId).length,
+  );
+
 function byAdvice(
   aboard: readonly DrawnFish[],
   record: ScaleRecord,
@@ -172,7 +178,7 @@ function byAdvice(
       beam: BEAM,
       ...(draws === undefined ? {} : { draws }),
     });
-    const advice = adviseCull(posterior, limited, BAG, aboard.map(() => 0), { beam: BEAM, made: comparisons }); // prettier-ignore
+    const advice = adviseCull(posterior, limited, BAG, aboard.map(() => 0), { beam: BEAM, made: comparisons, hangings: hangingsOf(aboard, comparisons) }); // prettier-ignore
     if (advice.kind === 'beam') {
       comparisons.push(compare(advice.beam.leftId, advice.beam.rightId));
       continue;

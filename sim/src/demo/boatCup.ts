@@ -3,7 +3,8 @@ import type { WeightSheet } from '@lauta/core/rules';
 import { G_PER_OUNCE, MM_PER_INCH } from '@lauta/core/units';
 import type { WellAct, WellEntry } from '@lauta/core/well';
 import { rollDice, seedFor } from '../camera/dice.ts';
-import { BEAM, SCALE_KINDS, buildScale, hangOnBeam } from '../scale/index.ts';
+import { SCALE_KINDS } from '@lauta/core/scale';
+import { BEAM, buildScale, hangOnBeam } from '../scale/index.ts';
 import { DEMO_EVENT, DEMO_SEED, demoId } from './scenario.ts';
 
 /** Boats on the same mere and the same days, by weight. */

@@ -1,2 +1,2 @@
-export { BEAM, SCALE_KINDS, type ScaleQuality } from './kinds.ts';
+export { BEAM } from './beam.ts';
 export { buildScale, hangOnBeam, type SimulatedScale } from './readings.ts';

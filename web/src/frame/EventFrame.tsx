@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { NavLink, Outlet, useParams } from 'react-router';
 import type { EventView } from '@lauta/contract';
+import type { Measure } from '@lauta/core/rules';
 import { useNow } from '../clock/appClock.ts';
 import { AskedFrames } from '../features/custody/AskedFrames.tsx';
-import { useEvent } from '../features/event/queries.ts';
+import { useEvent, useRules } from '../features/event/queries.ts';
 import type { LiveState } from '../live/liveChannel.ts';
 import { useLive } from '../live/useLive.ts';
 import { placeIn, useWho, type PlaceInEvent } from '../people/queries.ts';
@@ -22,9 +23,18 @@ interface Place {
 }
 
 /** The day in its order; only places that exist and that one may enter. */
-function placesOf(event: EventView, { roles, entrantId }: PlaceInEvent): { day: Place[]; under: Place[] } {
+function placesOf(
+  event: EventView,
+  { roles, entrantId }: PlaceInEvent,
+  measure: Measure['kind'] | null,
+): { day: Place[]; under: Place[] } {
   const day: Place[] = [];
-  if (entrantId) day.push({ to: 'prepare', name: 'Prepare' }, { to: 'water', name: 'Water' });
+  if (entrantId) {
+    day.push({ to: 'prepare', name: 'Prepare' });
+    // Where weight counts nothing is claimed by photograph.
+    if (measure !== 'weight') day.push({ to: 'water', name: 'Water' });
+    day.push({ to: 'well', name: 'Well' });
+  }
   if (roles.includes('judge')) {
     day.push({
       to: 'judge',
@@ -42,6 +52,7 @@ export function EventFrame() {
   const event = useEvent(eventId);
   const who = useWho();
   const live = useLive(eventId);
+  const rules = useRules(eventId);
   const [isMoreOpen, setMoreOpen] = useState(false);
   if (hasFailed(event)) {
     return (
@@ -58,7 +69,8 @@ export function EventFrame() {
     );
   }
   const place = placeIn(who.data, eventId);
-  const { day, under } = placesOf(event.data, place);
+  const measure = rules.data?.at(-1)?.sheet.measure.kind ?? null;
+  const { day, under } = placesOf(event.data, place, measure);
   const context: InEvent = { event: event.data, place, live };
   return (
     <div className="lg:grid lg:h-dvh lg:grid-cols-[10.5rem_1fr] lg:grid-rows-[auto_1fr]">
@@ -104,7 +116,7 @@ export function EventFrame() {
         className="bg-base-100 border-base-content fixed inset-x-0 bottom-0 z-30 grid auto-cols-fr grid-flow-col border-t-2 pb-[env(safe-area-inset-bottom)] lg:hidden"
       >
         {[...day, ...under]
-          .filter((one) => one.to === 'water' || one.to === 'judge' || one.to === 'standings')
+          .filter((one) => ['water', 'well', 'judge', 'standings'].includes(one.to))
           .map((one) => (
             <NavLink
               key={one.to}

@@ -7,7 +7,7 @@ import { dayWords } from '../../clock/words.ts';
 import { useEvents } from './queries.ts';
 import { hasFailed } from '../../frame/hasFailed.ts';
 
-/** All events that one may see; a demo has one and opens it. */
+/** All events that one may see; where there is only one it is opened. */
 export function EventsPage() {
   const who = useWho();
   const events = useEvents();

@@ -1,8 +1,10 @@
-import type { Beam } from '@lauta/core/cull';
-import type { ScaleKind } from '@lauta/core/scale';
-import { G_PER_OUNCE } from '@lauta/core/units';
+import { G_PER_OUNCE } from '../units/index.ts';
+import type { ScaleKind } from './errorModel.ts';
 
-/** Three scales as they hang in boats, from a good one to a spring in the sun. Invented; no make stands behind them. */
+/**
+ * Three honesties of a hanging scale, from a good one to a spring in the sun, to begin with until checks say more. Our
+ * own assumptions; a scale without a class mark has no tolerance that anybody promised.
+ */
 export const SCALE_KINDS = {
   good: {
     divisionG: 5,
@@ -31,6 +33,3 @@ export const SCALE_KINDS = {
 } as const satisfies Record<string, ScaleKind>;
 
 export type ScaleQuality = keyof typeof SCALE_KINDS;
-
-/** A beam that is honest to the gram, but only says which of two hangs lower. */
-export const BEAM: Beam = { sensitivityG: 3, sigmaG: 1.5 };

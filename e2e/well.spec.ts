@@ -1,0 +1,112 @@
+import { expect, test, type Browser, type Page } from '@playwright/test';
+import type { EventView, WellView } from '@lauta/contract';
+import { liveWellOf } from '@lauta/core/well';
+import { axe } from './axe.ts';
+import { BOAT_CUP, PHONE, newAngler } from './people.ts';
+
+/** Opens the Boat Cup's well for an angler of whom nobody has heard yet. */
+async function emptyWell(browser: Browser): Promise<{ page: Page; url: string; close: () => Promise<void> }> {
+  const { page, context, event } = await newAngler(browser, PHONE, BOAT_CUP);
+  const url = `${event}/well`;
+  await page.goto(url);
+  await expect(page.getByText('The well is empty.')).toBeVisible();
+  return { page, url, close: () => context.close() };
+}
+
+async function comesIn(page: Page, weight: string): Promise<void> {
+  await page.getByRole('button', { name: 'A fish comes in' }).click();
+  await page.getByLabel('Scale shows').fill(weight);
+  await page.getByRole('button', { name: /^(Into the well|Aboard, one too many)$/ }).click();
+}
+const count = (page: Page) => page.getByRole('region', { name: 'The well at a glance' });
+
+/** The well as the server has heard of it. */
+async function onServer(page: Page, url: string) {
+  const eventId = /events\/([^/]+)/.exec(url)?.[1] ?? '';
+  const who = (await (await page.request.get('/api/who')).json()) as { account: { entrants: { eventId: string; entrantId: string }[] } }; // prettier-ignore
+  const entrantId = who.account.entrants.find((one) => one.eventId === eventId)?.entrantId ?? '';
+  const event = (await (await page.request.get(`/api/events/${eventId}`)).json()) as EventView;
+  const view = (await (await page.request.get(`/api/events/${eventId}/entrants/${entrantId}/well`)).json()) as WellView; // prettier-ignore
+  return liveWellOf(view.days.find(({ dayId }) => dayId === event.days.at(-1)?.dayId)?.entries ?? []);
+}
+
+test('a day at the well: six aboard stop the fishing, the adviser names one, undo brings it back', async ({
+  browser,
+}) => {
+  const { page, url, close } = await emptyWell(browser);
+  for (const weight of ['1-9', '2 lb 4', '3.25', '1 lb 14 oz', '2-11']) await comesIn(page, weight);
+  await expect(count(page)).toContainText('5 of 5');
+  // 25 + 36 + 52 + 30 + 43 oz are 186, 11 lb 10 oz, less or more by the scale's doubt alone.
+  await expect(count(page)).toContainText('11-10');
+  await expect(page.getByText(/1 lb 10\.0 oz gains an ounce/)).toBeVisible();
+  await axe(page);
+  // A number that can be meant in two ways is asked about.
+  await page.getByRole('button', { name: 'A fish comes in' }).click();
+  await page.getByLabel('Scale shows').fill('4.2');
+  await page.getByRole('button', { name: /^pounds and ounces/ }).click();
+  await page.getByRole('button', { name: 'Aboard, one too many' }).click();
+  await expect(page.getByText('6 aboard, the limit is 5. Do not cast.')).toBeVisible();
+  await expect(page.getByText(/^Let 1 go: over 99 %\. No beam needed\.$/)).toBeVisible();
+  await axe(page);
+  await page.getByRole('button', { name: 'Let 1 go' }).click();
+  await expect(count(page)).toContainText('5 of 5');
+  // The winner carries the numbered tag; the spare is free again.
+  await expect(page.getByText('The spare tag is in the well')).toHaveCount(0);
+  await expect.poll(async () => (await onServer(page, url)).fish.map(({ tagId }) => tagId).sort()).toEqual(['tag-1', 'tag-2', 'tag-3', 'tag-4', 'tag-5']); // prettier-ignore
+  await page.getByRole('button', { name: /^Undo: .* tagged$/ }).click();
+  await expect(page.getByText('The spare tag is in the well')).toBeVisible();
+  await page.getByRole('button', { name: /^Undo: .* let go$/ }).click();
+  await expect(page.getByText('Do not cast.')).toBeVisible();
+  await close();
+});
+
+test('two close ones hang on the beam, and what it said stands', async ({ browser }) => {
+  const { page, url, close } = await emptyWell(browser);
+  for (const weight of ['2-0', '2-0', '2-8', '3-0', '3-8', '4-0']) await comesIn(page, weight);
+  await page.getByRole('button', { name: /^Hang 1 and 2$/ }).click();
+  await expect(page.getByRole('group', { name: 'On the beam' })).toContainText('s hanging');
+  await page.getByRole('button', { name: '1 lower' }).click();
+  await expect(page.getByText(/^Let 2 go: /)).toBeVisible();
+  await page.getByRole('button', { name: 'Let 2 go' }).click();
+  await expect.poll(async () => (await onServer(page, url)).gone.length).toBe(1);
+  const well = await onServer(page, url);
+  expect(well.comparisons).toMatchObject([{ outcome: 'left' }]);
+  expect(well.contradictions).toEqual([]);
+  await close();
+});
+
+test('without a network the well goes on, survives a reload, and arrives once', async ({ browser }) => {
+  const { page, url, close } = await emptyWell(browser);
+  await comesIn(page, '2-0');
+  await expect.poll(async () => (await onServer(page, url)).fish.length).toBe(1);
+  await page.context().setOffline(true);
+  for (const weight of ['2-8', '3-0']) await comesIn(page, weight);
+  await page.locator('main li button').first().click();
+  await page.getByRole('button', { name: 'bleeding', exact: true }).click();
+  await expect(count(page)).toContainText('3 of 5');
+  await expect(page.getByRole('heading', { name: 'Waiting to be sent' })).toBeVisible();
+  await page.context().setOffline(false);
+  await page.reload();
+  await expect(count(page)).toContainText('3 of 5');
+  await expect.poll(async () => (await onServer(page, url)).fish.length).toBe(3);
+  expect((await onServer(page, url)).fish.filter(({ condition }) => condition === 'bleeding')).toHaveLength(
+    1,
+  );
+  await close();
+});
+
+test('by keyboard alone: wrong input is told, a double Enter brings one fish', async ({ browser }) => {
+  const { page, url, close } = await emptyWell(browser);
+  await page.getByRole('button', { name: 'A fish comes in' }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Scale shows').focus();
+  await page.keyboard.type('-3');
+  await expect(page.getByText('as 3-4 or 3 lb 4')).toBeVisible();
+  await page.getByLabel('Scale shows').fill('');
+  await page.keyboard.type('2-8');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Enter');
+  await expect(count(page)).toContainText('1 of 5');
+  await expect.poll(async () => (await onServer(page, url)).fish.length).toBe(1);
+  await close();
+});

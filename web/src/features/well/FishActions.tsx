@@ -1,0 +1,194 @@
+import { useState } from 'react';
+import { sideOf } from '@lauta/core/care';
+import type { RuleSheet } from '@lauta/core/rules';
+import { formatMass, formatSmallMass } from '@lauta/core/units';
+import {
+  CONDITIONS,
+  WELL_SIGNS,
+  findTag,
+  tagPlaceFor,
+  type Condition,
+  type LiveWell,
+  type ReleaseReason,
+  type WellAct,
+  type WellOutlook,
+  type WellFish,
+  type WellSign,
+} from '@lauta/core/well';
+import { useCareChoices } from '../care/choices.ts';
+import { Pick, Picks } from '../water/Picks.tsx';
+import { MassField } from './MassField.tsx';
+import { CONDITION_WORDS, REASON_WORDS, SIGN_WORDS, massUnitOf, tagWords } from './words.ts';
+
+type Panel = 'look' | 'weigh' | 'tag' | 'go';
+const PANEL_WORDS: Record<Panel, string> = { look: 'Look', weigh: 'Weigh', tag: 'Tag', go: 'Let go' };
+const REASONS: readonly ReleaseReason[] = ['cull', 'short', 'weak', 'not-counting', 'own-wish'];
+
+/** What can be done with a fish aboard: one row of large buttons, and what the chosen one asks. */
+export function FishActions({
+  fish,
+  well,
+  sheet,
+  scaleId,
+  outlook,
+  onActs,
+}: {
+  fish: WellFish;
+  well: LiveWell;
+  outlook: WellOutlook;
+  sheet: RuleSheet;
+  scaleId: string;
+  onActs: (acts: WellAct[]) => void;
+}) {
+  const [panel, setPanel] = useState<Panel>('look');
+  const { fishId } = fish;
+  const { schools } = useCareChoices();
+  const unit = massUnitOf(sheet);
+  const weight = outlook.kind === 'weight' ? outlook.fish.find((one) => one.fishId === fishId) : undefined;
+  return (
+    <div className="bg-base-200 grid gap-3 pb-3 sm:px-3">
+      <div className="grid grid-cols-4 gap-2" role="group" aria-label="What to do with it">
+        {(Object.keys(PANEL_WORDS) as Panel[]).map((one) => (
+          <button
+            key={one}
+            type="button"
+            aria-pressed={panel === one}
+            className={`btn h-16 px-1 ${panel === one ? 'btn-primary' : ''}`}
+            onClick={() => setPanel(one)}
+          >
+            {PANEL_WORDS[one]}
+          </button>
+        ))}
+      </div>
+      {panel === 'look' && <LookPanel fish={fish} onActs={onActs} />}
+      {panel === 'weigh' && <WeighPanel fish={fish} sheet={sheet} scaleId={scaleId} onActs={onActs} />}
+      {panel === 'tag' && (
+        <Picks label="Tag">
+          {[...well.settings.tags, ...(well.settings.spare ? [well.settings.spare] : [])].map((tag) => (
+            <Pick
+              key={tag.tagId}
+              isOn={tag.tagId === fish.tagId}
+              onPick={() => onActs([{ kind: 'tagged', fishId, tagId: tag.tagId, tagPlace: tagPlaceFor(fish, sideOf('every-fish', schools)) }])} // prettier-ignore
+            >
+              {tagWords(tag)}
+            </Pick>
+          ))}
+          <Pick
+            isOn={fish.tagId === null}
+            onPick={() => onActs([{ kind: 'tagged', fishId, tagId: null, tagPlace: 'on' }])}
+          >
+            none
+          </Pick>
+          {fish.tagId !== null && (
+            <Pick
+              isOn={fish.tagPlace === 'loose'}
+              onPick={() => onActs([{ kind: 'tagged', fishId, tagId: fish.tagId, tagPlace: fish.tagPlace === 'on' ? 'loose' : 'on' }])} // prettier-ignore
+            >
+              loose beside it
+            </Pick>
+          )}
+          {well.settings.compartments > 1 &&
+            Array.from({ length: well.settings.compartments }, (_, i) => i + 1).map((compartment) => (
+              <Pick
+                key={compartment}
+                isOn={compartment === fish.compartment}
+                onPick={() => onActs([{ kind: 'moved', fishId, compartment }])}
+              >
+                compartment {compartment}
+              </Pick>
+            ))}
+        </Picks>
+      )}
+      {panel === 'go' && (
+        <Picks label={`Let ${tagWords(findTag(well.settings, fish.tagId))} go, because`}>
+          {REASONS.map((reason) => (
+            <button
+              key={reason}
+              type="button"
+              className="btn h-16"
+              onClick={() => onActs([{ kind: 'released', fishId, reason, airSeconds: null }])}
+            >
+              {REASON_WORDS[reason]}
+            </button>
+          ))}
+        </Picks>
+      )}
+      <p className="text-quiet text-sm">
+        {weight && (
+          <>
+            Weighs {formatMass(weight.massG, unit)} ± {formatSmallMass(2 * weight.sigmaG, unit)}.{' '}
+          </>
+        )}
+        Lifted {fish.liftings} {fish.liftings === 1 ? 'time' : 'times'}, {fish.airSeconds} s in air,{' '}
+        {fish.hangingSeconds} s hanging
+        {fish.readings.length > 0 &&
+          `; scale showed ${fish.readings.map(({ readG }) => formatMass(readG, unit)).join(', ')}`}
+        .
+      </p>
+    </div>
+  );
+}
+
+function LookPanel({ fish, onActs }: { fish: WellFish; onActs: (acts: WellAct[]) => void }) {
+  const [signs, setSigns] = useState<readonly WellSign[]>([]);
+  const look = (condition: Condition): void =>
+    onActs([{ kind: 'looked', fishId: fish.fishId, condition, signs: [...signs] }]);
+  return (
+    <div className="grid gap-2">
+      <Picks label="Seen of it, if anything">
+        {WELL_SIGNS.map((sign) => (
+          <Pick
+            key={sign}
+            isOn={signs.includes(sign)}
+            onPick={() =>
+              setSigns(signs.includes(sign) ? signs.filter((one) => one !== sign) : [...signs, sign])
+            }
+          >
+            {SIGN_WORDS[sign]}
+          </Pick>
+        ))}
+      </Picks>
+      <Picks label="Looked at: it is">
+        {CONDITIONS.map((condition) => (
+          <button key={condition} type="button" className="btn h-16 min-w-16" onClick={() => look(condition)}>
+            {CONDITION_WORDS[condition].word}
+          </button>
+        ))}
+      </Picks>
+      {signs.includes('labours') && fish.tagPlace === 'on' && fish.tagId !== null && (
+        <p className="text-sm">Take the tag off a fish that labours, and lay it loose beside it.</p>
+      )}
+    </div>
+  );
+}
+
+function WeighPanel({
+  fish,
+  sheet,
+  scaleId,
+  onActs,
+}: {
+  fish: WellFish;
+  sheet: RuleSheet;
+  scaleId: string;
+  onActs: (acts: WellAct[]) => void;
+}) {
+  const [massG, setMass] = useState<number | null>(null);
+  const { schools } = useCareChoices();
+  const how = sideOf('scale-notes', schools) === 'at-once' ? 'typed' : 'memory';
+  return (
+    <form
+      className="grid grid-cols-[1fr_auto] items-start gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (massG === null) return;
+        onActs([{ kind: 'weighed', fishId: fish.fishId, scaleId, readG: massG, how, airSeconds: null }]);
+      }}
+    >
+      <MassField label="Scale shows" unit={massUnitOf(sheet)} onMass={setMass} isLarge />
+      <button type="submit" className="btn btn-primary mt-7 h-16" disabled={massG === null}>
+        Enter
+      </button>
+    </form>
+  );
+}

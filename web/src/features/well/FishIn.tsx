@@ -1,0 +1,164 @@
+import { useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { sideOf } from '@lauta/core/care';
+import { findSpecies, isShort, type RuleSheet } from '@lauta/core/rules';
+import { formatMass, mmFromSteps, type LengthStepId } from '@lauta/core/units';
+import {
+  CONDITIONS,
+  findTag,
+  tagPlaceFor,
+  type Condition,
+  type LiveWell,
+  type WellAct,
+} from '@lauta/core/well';
+import { judgeWeight, weightRange } from '@lauta/core/weight';
+import { SizeField } from '../../frame/SizeField.tsx';
+import { Signal } from '../../frame/Signal.tsx';
+import { useCareChoices } from '../care/choices.ts';
+import { Pick, Picks } from '../water/Picks.tsx';
+import { MassField } from './MassField.tsx';
+import { CONDITION_WORDS, massUnitOf, tagWords } from './words.ts';
+
+/** A fish comes aboard: its kind, its weight, its tag. What is usual is chosen already. */
+export function FishIn({
+  well,
+  sheet,
+  scaleId,
+  onDone,
+  onCancel,
+}: {
+  well: LiveWell;
+  sheet: RuleSheet;
+  scaleId: string;
+  onDone: (acts: WellAct[]) => void;
+  onCancel: () => void;
+}) {
+  const counting = sheet.species.filter(({ counts }) => counts);
+  const [speciesId, setSpecies] = useState(well.fish.at(-1)?.speciesId ?? counting[0]?.id ?? '');
+  // One form is one fish, however often it is sent.
+  const [fishId] = useState(() => uuidv7());
+  const [condition, setCondition] = useState<Condition>('lively');
+  const [compartment, setCompartment] = useState(1);
+  const [lengthSteps, setLength] = useState<number | null>(null);
+  const [massG, setMass] = useState<number | null>(null);
+  const { schools } = useCareChoices();
+  const isFull = well.fish.length >= sheet.bagLimit;
+  const tagsAtOnce = sideOf('tagging', schools) === 'each' || well.fish.length + 1 >= sheet.bagLimit;
+  const free = freeTag(well, isFull);
+  const [tagSet, setTag] = useState<string | null | undefined>(undefined);
+  const tagId = tagSet === undefined ? (tagsAtOnce ? (free?.tagId ?? null) : null) : tagSet;
+  const tagPlace = tagPlaceFor({ condition, speciesId }, sideOf('every-fish', schools));
+  const step: LengthStepId = lengthStepOf(sheet);
+  const lengthMm = lengthSteps === null ? null : mmFromSteps(lengthSteps, step);
+  const species = findSpecies(sheet, speciesId);
+  const unit = massUnitOf(sheet);
+  const range = lengthMm === null ? null : weightRange(species?.name ?? '', lengthMm);
+  const verdict = range && massG !== null ? judgeWeight(range, massG) : 'fits';
+  const how = sideOf('scale-notes', schools) === 'at-once' ? 'typed' : 'memory';
+  const done = (): void => {
+    onDone([
+      { kind: 'fish-in', fishId, speciesId, lengthMm, condition, compartment, tagId, tagPlace },
+      ...(massG === null
+        ? []
+        : [{ kind: 'weighed', fishId, scaleId, readG: massG, how, airSeconds: null } as const]),
+    ]);
+  };
+  const tags = [...well.settings.tags, ...(isFull && well.settings.spare ? [well.settings.spare] : [])];
+  return (
+    <form
+      aria-label="A fish comes in"
+      className="grid gap-4"
+      onSubmit={(e) => {
+        e.preventDefault();
+        done();
+      }}
+    >
+      <h2>A fish comes in</h2>
+      <Picks label="Kind">
+        {sheet.species.map(({ id, name }) => (
+          <Pick key={id} isOn={id === speciesId} onPick={() => setSpecies(id)}>
+            {name}
+          </Pick>
+        ))}
+      </Picks>
+      <div className="grid grid-cols-2 gap-3">
+        <MassField label="Scale shows" unit={unit} onMass={setMass} isLarge />
+        <SizeField
+          label={`Length, ${step.endsWith('inch') ? 'in' : 'cm'}`}
+          steps={null}
+          step={step}
+          onSteps={setLength}
+          placeholder="if measured"
+          hint=" "
+        />
+      </div>
+      {species && !species.counts && <Signal tone="fault">This kind does not count: let it go.</Signal>}
+      {species && isShort(species, lengthMm) && (
+        <Signal tone="fault">Short: it may not be kept. Let it go.</Signal>
+      )}
+      {range && verdict !== 'fits' && (
+        <Signal tone="look">
+          {verdict === 'light' ? 'Light' : 'Heavy'} for its length: fish of this kind weigh{' '}
+          {formatMass(range.lightestG, unit)} to {formatMass(range.heaviestG, unit)}. Read both again.
+        </Signal>
+      )}
+      <Picks label="How it is">
+        {CONDITIONS.filter((one) => one !== 'dead').map((one) => (
+          <Pick key={one} isOn={one === condition} onPick={() => setCondition(one)}>
+            {CONDITION_WORDS[one].word}
+          </Pick>
+        ))}
+      </Picks>
+      <Picks label={tagPlace === 'loose' && tagId !== null ? 'Tag, loose beside it' : 'Tag'}>
+        {tags
+          .filter((tag) => tag.tagId === tagId || !well.fish.some((fish) => fish.tagId === tag.tagId))
+          .map((tag) => (
+            <Pick key={tag.tagId} isOn={tag.tagId === tagId} onPick={() => setTag(tag.tagId)}>
+              {tagWords(tag)}
+            </Pick>
+          ))}
+        <Pick isOn={tagId === null} onPick={() => setTag(null)}>
+          none
+        </Pick>
+      </Picks>
+      {tagPlace === 'loose' && (
+        <p className="text-quiet text-sm">
+          A hurt or small-mouthed fish: the tag lies loose in its compartment, and it is looked at often.
+        </p>
+      )}
+      {well.settings.compartments > 1 && (
+        <Picks label="Compartment">
+          {Array.from({ length: well.settings.compartments }, (_, i) => i + 1).map((one) => (
+            <Pick key={one} isOn={one === compartment} onPick={() => setCompartment(one)}>
+              {one}
+            </Pick>
+          ))}
+        </Picks>
+      )}
+      <div className="bg-base-100 border-base-300 grid grid-cols-[1fr_auto] gap-2 max-lg:sticky max-lg:bottom-16 max-lg:z-10 max-lg:-mx-4 max-lg:border-t max-lg:px-4 max-lg:py-3">
+        <button type="submit" className="btn btn-primary h-16 text-lg">
+          {isFull ? 'Aboard, one too many' : 'Into the well'}
+        </button>
+        <button type="button" className="btn h-16" onClick={onCancel}>
+          Cancel
+        </button>
+      </div>
+    </form>
+  );
+}
+
+/** The first free tag in the order in which they hang; the spare only for the one over the limit. */
+function freeTag(well: LiveWell, isFull: boolean) {
+  const isFree = (tagId: string): boolean => !well.fish.some((fish) => fish.tagId === tagId);
+  const next = well.settings.tags.find(({ tagId }) => isFree(tagId));
+  if (!isFull) return next ?? null;
+  const { spare } = well.settings;
+  return spare && isFree(spare.tagId) ? findTag(well.settings, spare.tagId) : (next ?? null);
+}
+
+export function lengthStepOf(sheet: RuleSheet): LengthStepId {
+  if (sheet.measure.kind === 'length') return sheet.measure.step;
+  return sheet.measure.step === 'gram' || sheet.measure.step === 'ten-gram'
+    ? 'half-centimetre'
+    : 'quarter-inch';
+}

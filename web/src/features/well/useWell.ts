@@ -1,0 +1,129 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import type { EventView, WellView } from '@lauta/contract';
+import type { RuleSheet } from '@lauta/core/rules';
+import { SCALE_KINDS } from '@lauta/core/scale';
+import {
+  liveWellOf,
+  refusalOf,
+  wellOutlook,
+  type LiveWell,
+  type WellAct,
+  type WellEntry,
+  type WellOutlook,
+  type WellRefusal,
+} from '@lauta/core/well';
+import { appNow } from '../../clock/appClock.ts';
+import { outbox, useOutbox } from '../../outbox/outbox.ts';
+import { useWellView, wellKey } from './queries.ts';
+import { carriedOver, entriesOfDay, lastDone, withEntries } from './wellDays.ts';
+
+export interface WellOnPage {
+  well: LiveWell;
+  outlook: WellOutlook;
+  entries: WellEntry[];
+  carried: { dayId: string; fishIds: string[] }[];
+  /** The last thing that can be taken back. */
+  last: WellEntry | null;
+  /** Does acts in one go, or none of them: gives back why not. */
+  enter: (acts: readonly WellAct[]) => WellRefusal | null;
+  /** The scale that weights are read off, described where nobody did. */
+  scaleId: string;
+  /** Lets go what an earlier day's list still holds. */
+  emptyEarlierDays: () => void;
+  /** What went wrong when something was to be kept. */
+  error: unknown;
+}
+
+export const USUAL_SCALE_ID = 'hanging-scale';
+
+/** The well of an entrant on a day: what the server heard, what waits here, and the one way to add to it. */
+export function useWell(
+  { eventId, days }: Pick<EventView, 'eventId' | 'days'>,
+  entrantId: string,
+  dayId: string,
+  sheet: RuleSheet,
+) {
+  const view = useWellView(eventId, entrantId);
+  const { entries: waiting } = useOutbox();
+  const client = useQueryClient();
+  const commands = useMemo(() => waiting.map(({ command }) => command), [waiting]);
+  const entries = useMemo(
+    () => entriesOfDay(view.data, commands, entrantId, dayId),
+    [view.data, commands, entrantId, dayId],
+  );
+  const well = useMemo(() => liveWellOf(entries), [entries]);
+  const outlook = useMemo(() => wellOutlook(sheet, well), [sheet, well]);
+  const carried = useMemo(
+    () => carriedOver(view.data, commands, entrantId, daysBefore(days, dayId)),
+    [view.data, commands, entrantId, days, dayId],
+  );
+  // A second tap may come before the first one's entries are drawn.
+  const latest = useRef(entries);
+  const keeping = useRef(Promise.resolve());
+  const [error, setError] = useState<unknown>(null);
+  useEffect(() => {
+    latest.current = entries;
+  }, [entries]);
+
+  const keep = (day: string, acts: readonly WellAct[]): void => {
+    const made = acts.map((act): WellEntry => ({ entryId: uuidv7(), atMs: appNow().getTime(), act }));
+    if (day === dayId) latest.current = [...latest.current, ...made];
+    // One after the other: no tap is lost because the one before is still being written.
+    keeping.current = keeping.current.then(async () => {
+      try {
+        await outbox.keep('well.enter', eventId, { entrantId, dayId: day, entries: made });
+        client.setQueryData<WellView>(wellKey(eventId, entrantId), (known) => withEntries(known, day, made));
+      } catch (problem) {
+        setError(problem);
+      }
+    });
+  };
+  const enter = (acts: readonly WellAct[]): WellRefusal | null => {
+    const described = withScale(liveWellOf(latest.current), acts);
+    let so = latest.current;
+    for (const [i, act] of described.entries()) {
+      const refusal = refusalOf(sheet, liveWellOf(so), act);
+      if (refusal) return refusal;
+      so = [...so, { entryId: `tried-${i}`, atMs: Number.MAX_SAFE_INTEGER, act }];
+    }
+    keep(dayId, described);
+    return null;
+  };
+  const emptyEarlierDays = (): void => {
+    for (const { dayId: day, fishIds } of carried) {
+      keep(day, fishIds.map((fishId): WellAct => ({ kind: 'released', fishId, reason: 'weighed-in', airSeconds: null }))); // prettier-ignore
+    }
+  };
+  const onPage: WellOnPage = {
+    well,
+    outlook,
+    entries,
+    carried,
+    last: lastDone(entries, well.undone),
+    enter,
+    scaleId: [...well.scales.keys()].at(-1) ?? USUAL_SCALE_ID,
+    emptyEarlierDays,
+    error,
+  };
+  return { view, onPage };
+}
+
+/** A first weight needs a scale; until somebody describes it, it is one that is honest to an ounce or so. */
+function withScale(well: LiveWell, acts: readonly WellAct[]): WellAct[] {
+  const isNeeded = acts.some(
+    (act) =>
+      'scaleId' in act &&
+      act.kind !== 'scale' &&
+      act.scaleId === USUAL_SCALE_ID &&
+      !well.scales.has(act.scaleId),
+  );
+  const scale: WellAct = { kind: 'scale', scaleId: USUAL_SCALE_ID, name: 'Hanging scale', scale: SCALE_KINDS.usual }; // prettier-ignore
+  return isNeeded ? [scale, ...acts] : [...acts];
+}
+
+function daysBefore(days: EventView['days'], dayId: string): string[] {
+  const seq = days.find((day) => day.dayId === dayId)?.seq ?? 0;
+  return days.filter((day) => day.seq < seq).map((day) => day.dayId);
+}

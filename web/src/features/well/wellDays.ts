@@ -1,0 +1,50 @@
+import type { Command, WellView } from '@lauta/contract';
+import { inOrder, liveWellOf, type WellEntry } from '@lauta/core/well';
+
+type Waiting = Pick<Command, 'kind' | 'body'>;
+
+/** The entries of a day: what the server has heard of and what still waits on this device, each once. */
+export function entriesOfDay(
+  view: WellView | undefined,
+  waiting: readonly Waiting[],
+  entrantId: string,
+  dayId: string,
+): WellEntry[] {
+  const heard = view?.days.find((day) => day.dayId === dayId)?.entries ?? [];
+  const own = waiting.flatMap((command) => {
+    if (command.kind !== 'well.enter') return [];
+    const body = command.body as { entrantId: string; dayId: string; entries: WellEntry[] };
+    return body.entrantId === entrantId && body.dayId === dayId ? body.entries : [];
+  });
+  return inOrder([...heard, ...own]);
+}
+
+/** A view with entries put to it, as the server will have it. */
+export function withEntries(
+  view: WellView | undefined,
+  dayId: string,
+  entries: readonly WellEntry[],
+): WellView {
+  const days = view?.days ?? [];
+  const day = days.find((one) => one.dayId === dayId) ?? { dayId, entries: [] };
+  const others = days.filter((one) => one.dayId !== dayId);
+  return { days: [...others, { dayId, entries: inOrder([...day.entries, ...entries]) }] };
+}
+
+/** Fish that an earlier day's list still has aboard: they were not let go, or nobody said so. */
+export function carriedOver(
+  view: WellView | undefined,
+  waiting: readonly Waiting[],
+  entrantId: string,
+  earlierDayIds: readonly string[],
+): { dayId: string; fishIds: string[] }[] {
+  return earlierDayIds.flatMap((dayId) => {
+    const { fish } = liveWellOf(entriesOfDay(view, waiting, entrantId, dayId));
+    return fish.length === 0 ? [] : [{ dayId, fishIds: fish.map(({ fishId }) => fishId) }];
+  });
+}
+
+/** The last entry that can be taken back. */
+export function lastDone(entries: readonly WellEntry[], undone: ReadonlySet<string>): WellEntry | null {
+  return entries.findLast(({ entryId, act }) => act.kind !== 'undone' && !undone.has(entryId)) ?? null;
+}
