@@ -1,5 +1,6 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import type { EventView, WellView } from '@lauta/contract';
+import { formatScaleLine } from '@lauta/core/scale';
 import { liveWellOf } from '@lauta/core/well';
 import { axe } from './axe.ts';
 import { BOAT_CUP, PHONE, newAngler } from './people.ts';
@@ -109,4 +110,65 @@ test('by keyboard alone: wrong input is told, a double Enter brings one fish', a
   await expect(count(page)).toContainText('1 of 5');
   await expect.poll(async () => (await onServer(page, url)).fish.length).toBe(1);
   await close();
+});
+
+test('from the demo’s scale: a fish that swings is waited for, a restless one is said', async ({
+  browser,
+}) => {
+  const { page, url, close } = await emptyWell(browser);
+  await page.getByRole('button', { name: 'A fish comes in' }).click();
+  await page.getByRole('button', { name: 'Simulated scale' }).click();
+  await expect(page.getByText('nothing hangs on it')).toBeVisible();
+  await page.getByRole('button', { name: 'A restless one' }).click();
+  await expect(page.getByText('it moves')).toBeVisible();
+  await expect(page.getByText(/does not settle/)).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('button', { name: 'Off the hook' }).click();
+  await page.getByRole('button', { name: 'A calm fish' }).click();
+  await expect(page.getByText('steady', { exact: true })).toBeVisible({ timeout: 20_000 });
+  await axe(page);
+  await page.getByRole('button', { name: /^Take \d/ }).click();
+  await page.getByRole('button', { name: 'Into the well' }).click();
+  await expect.poll(async () => (await onServer(page, url)).fish[0]?.readings.length).toBe(1);
+  await close();
+});
+
+test('a scale on a serial port speaks the same lines; pulled, it is said', async ({ browser }) => {
+  const { page, context, event } = await newAngler(browser, PHONE, BOAT_CUP);
+  const line = (massG: number, atMs: number): string => formatScaleLine({ kind: 'reading', atMs, massG, divisionG: 5, batteryPercent: 4 }); // prettier-ignore
+  const lines = Array.from({ length: 40 }, (_, i) => line(i < 5 ? 0 : 1360, i * 100));
+  await page.addInitScript((all: string[]) => {
+    let sent = 0;
+    let pull: (() => void) | null = null;
+    const port = {
+      open: () => Promise.resolve(),
+      close: () => Promise.resolve(),
+      writable: new WritableStream(),
+      readable: new ReadableStream({
+        start(controller) {
+          // In pieces that break anywhere.
+          const timer = setInterval(() => {
+            const text = all[sent++] ?? '';
+            if (text === '') return;
+            controller.enqueue(new TextEncoder().encode(text.slice(0, 7)));
+            controller.enqueue(new TextEncoder().encode(text.slice(7)));
+          }, 50);
+          pull = () => {
+            clearInterval(timer);
+            controller.close();
+          };
+        },
+      }),
+    };
+    Object.defineProperty(navigator, 'serial', { value: { requestPort: () => Promise.resolve(port) } });
+    Object.assign(window, { pullTheCable: () => pull?.() });
+  }, lines);
+  await page.goto(`${event}/well`);
+  await page.getByRole('button', { name: 'A fish comes in' }).click();
+  await page.getByRole('button', { name: 'Connect a scale' }).click();
+  await expect(page.getByText('battery at 4 %')).toBeVisible();
+  // 1360 g are 2 lb 15.97 oz (GNU units: 1360 g / ounce = 47.972588).
+  await expect(page.getByRole('button', { name: 'Take 3 lb 0.0 oz' })).toBeEnabled({ timeout: 15_000 });
+  await page.evaluate(() => (window as unknown as { pullTheCable: () => void }).pullTheCable());
+  await expect(page.getByText(/The scale is gone/)).toBeVisible();
+  await context.close();
 });

@@ -19,7 +19,7 @@ const MAY_IMPORT: Record<string, readonly string[]> = {
 /** Where the simulated may be used outside of tests: demo data on the server, simulated devices on the page. */
 const SIM_ONLY_IN: Record<string, RegExp> = {
   server: /^server\/(src\/demo|bench)\//,
-  web: /^web\/src\/(features\/(photo\/camera|camera\/(film|simulated))|position\/simulated)/,
+  web: /^web\/src\/(features\/(photo\/camera|camera\/(film|simulated))|position\/simulated|scale\/simulated)/,
 };
 
 interface Import {

@@ -11,3 +11,5 @@ export {
 } from './errorModel.ts';
 export { SCALE_KINDS, type ScaleQuality } from './kinds.ts';
 export { judgeScale, type ScaleVerdict } from './verdict.ts';
+export { formatScaleLine, lineSplitter, parseScaleLine, type ScaleLine } from './protocol.ts';
+export { RESTLESS_MS, STEADY_MS, scaleState, type ScaleSample, type ScaleState } from './steady.ts';

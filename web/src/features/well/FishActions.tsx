@@ -173,9 +173,14 @@ function WeighPanel({
   scaleId: string;
   onActs: (acts: WellAct[]) => void;
 }) {
-  const [massG, setMass] = useState<number | null>(null);
+  const [weight, setWeight] = useState<{ massG: number | null; from: 'typed' | 'scale' }>({
+    massG: null,
+    from: 'typed',
+  });
+  const { massG } = weight;
   const { schools } = useCareChoices();
-  const how = sideOf('scale-notes', schools) === 'at-once' ? 'typed' : 'memory';
+  const how =
+    weight.from === 'scale' ? 'scale' : sideOf('scale-notes', schools) === 'at-once' ? 'typed' : 'memory';
   return (
     <form
       className="grid grid-cols-[1fr_auto] items-start gap-2"
@@ -185,7 +190,13 @@ function WeighPanel({
         onActs([{ kind: 'weighed', fishId: fish.fishId, scaleId, readG: massG, how, airSeconds: null }]);
       }}
     >
-      <MassField label="Scale shows" unit={massUnitOf(sheet)} onMass={setMass} isLarge />
+      <MassField
+        label="Scale shows"
+        unit={massUnitOf(sheet)}
+        onMass={(read, from) => setWeight({ massG: read, from })}
+        isLarge
+        withScale
+      />
       <button type="submit" className="btn btn-primary mt-7 h-16" disabled={massG === null}>
         Enter
       </button>

@@ -40,7 +40,11 @@ export function FishIn({
   const [condition, setCondition] = useState<Condition>('lively');
   const [compartment, setCompartment] = useState(1);
   const [lengthSteps, setLength] = useState<number | null>(null);
-  const [massG, setMass] = useState<number | null>(null);
+  const [weight, setWeight] = useState<{ massG: number | null; from: 'typed' | 'scale' }>({
+    massG: null,
+    from: 'typed',
+  });
+  const { massG } = weight;
   const { schools } = useCareChoices();
   const isFull = well.fish.length >= sheet.bagLimit;
   const tagsAtOnce = sideOf('tagging', schools) === 'each' || well.fish.length + 1 >= sheet.bagLimit;
@@ -54,7 +58,8 @@ export function FishIn({
   const unit = massUnitOf(sheet);
   const range = lengthMm === null ? null : weightRange(species?.name ?? '', lengthMm);
   const verdict = range && massG !== null ? judgeWeight(range, massG) : 'fits';
-  const how = sideOf('scale-notes', schools) === 'at-once' ? 'typed' : 'memory';
+  const how =
+    weight.from === 'scale' ? 'scale' : sideOf('scale-notes', schools) === 'at-once' ? 'typed' : 'memory';
   const done = (): void => {
     onDone([
       { kind: 'fish-in', fishId, speciesId, lengthMm, condition, compartment, tagId, tagPlace },
@@ -73,7 +78,7 @@ export function FishIn({
         done();
       }}
     >
-      <h2>A fish comes in</h2>
+      <h1>A fish comes in</h1>
       <Picks label="Kind">
         {sheet.species.map(({ id, name }) => (
           <Pick key={id} isOn={id === speciesId} onPick={() => setSpecies(id)}>
@@ -81,8 +86,14 @@ export function FishIn({
           </Pick>
         ))}
       </Picks>
-      <div className="grid grid-cols-2 gap-3">
-        <MassField label="Scale shows" unit={unit} onMass={setMass} isLarge />
+      <div className="grid gap-3 sm:grid-cols-2">
+        <MassField
+          label="Scale shows"
+          unit={unit}
+          onMass={(read, from) => setWeight({ massG: read, from })}
+          isLarge
+          withScale
+        />
         <SizeField
           label={`Length, ${step.endsWith('inch') ? 'in' : 'cm'}`}
           steps={null}

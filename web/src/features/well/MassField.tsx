@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { formatMass, parseMass, type MassUnit, type ReadAs } from '@lauta/core/units';
 import { Field } from '../../frame/Field.tsx';
+import { ScalePanel } from '../../scale/ScalePanel.tsx';
 
 const EXAMPLE: Record<MassUnit, string> = { 'lb-oz': '3-4 or 3 lb 4', lb: '3.25', kg: '1.474' };
 const AS_WORDS: Record<ReadAs, string> = {
@@ -18,19 +19,22 @@ export function MassField({
   unit,
   onMass,
   isLarge = false,
+  withScale = false,
 }: {
   label: string;
   unit: MassUnit;
-  /** Null while nothing can be read. */
-  onMass: (massG: number | null) => void;
+  /** Null while nothing can be read; `scale` where it was taken from a connected one. */
+  onMass: (massG: number | null, from: 'typed' | 'scale') => void;
   isLarge?: boolean;
+  /** Offers a connected scale beside typing. */
+  withScale?: boolean;
 }) {
   const [text, setText] = useState('');
   const parsed = text.trim() === '' ? null : parseMass(text, unit);
   const put = (next: string): void => {
     setText(next);
     const read = next.trim() === '' ? null : parseMass(next, unit);
-    onMass(read?.ok ? read.massG : null);
+    onMass(read?.ok ? read.massG : null, 'typed');
   };
   const error =
     !parsed || parsed.ok
@@ -72,6 +76,15 @@ export function MassField({
             </button>
           ))}
         </div>
+      )}
+      {withScale && (
+        <ScalePanel
+          unit={unit}
+          onTake={(massG) => {
+            setText(formatMass(massG, unit));
+            onMass(massG, 'scale');
+          }}
+        />
       )}
     </div>
   );

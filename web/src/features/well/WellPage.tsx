@@ -93,6 +93,7 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
   if (pair) {
     return (
       <div className="grid max-w-3xl gap-4">
+        <h1 className="sr-only">On the beam</h1>
         <BeamTaps pair={pair} well={well} sheet={sheet} onOutcome={act} onCancel={() => setPair(null)} />
       </div>
     );
