@@ -9,3 +9,4 @@ export * from './rules.ts';
 export * from './views.ts';
 export * from './waters.ts';
 export * from './well.ts';
+export * from './weighIn.ts';

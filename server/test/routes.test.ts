@@ -67,6 +67,10 @@ const ROUTES: { route: string; may: readonly Who[]; call: (place: Place) => stri
   { route: 'get /api/events/:eventId/asked-frames', may: SIGNED_IN, call: ({ event }) => `/api/events/${event.eventId}/asked-frames` },
   { route: 'get /api/events/:eventId/waters', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/waters` },
   { route: 'get /api/events/:eventId/entrants/:entrantId/well', may: ['angler'], call: ({ event }) => `/api/events/${event.eventId}/entrants/${event.entrantId}/well` },
+  { route: 'get /api/events/:eventId/weigh-in', may: ['director', 'judge', 'weigh-master'], call: ({ event }) => `/api/events/${event.eventId}/weigh-in` },
+  { route: 'get /api/events/:eventId/bags', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/bags` },
+  // A ticket needs an event by weight: who may see one is tested with the weigh-in.
+  { route: 'get /api/events/:eventId/tickets/:ticketId/ticket.pdf', may: [], call: ({ event }) => `/api/events/${event.eventId}/tickets/${uuidv7()}/ticket.pdf` },
   { route: 'post /api/pairings', may: ['angler'], call: () => '/api/pairings', body: ({ event }: Place) => ({ pairingId: uuidv7(), eventId: event.eventId, entrantId: event.entrantId, job: 'timer' }) },
   { route: 'post /api/pairings/accept', may: [], call: () => '/api/pairings/accept', body: { token: 'x'.repeat(43) } },
   { route: 'get /api/events/:eventId/own-pairings', may: SIGNED_IN, call: ({ event }) => `/api/events/${event.eventId}/own-pairings` },
@@ -178,6 +182,7 @@ describe('every command', () => {
     'catch.time': ['angler'],
     'catch.clip': ['angler'],
     'well.enter': ['angler'],
+    'weigh-in.enter': ['director', 'weigh-master'],
     'results.declare': ['director'],
     'codes.reveal': ['director'],
     'catch.withdraw': ['angler'],
@@ -238,6 +243,8 @@ describe('every command', () => {
           catchId: await claim(world, event),
           clipId: await uploadClip(world, event.angler, event.eventId),
         };
+      case 'weigh-in.enter':
+        return { entries: [{ entryId: uuidv7(), atMs: 1, act: { kind: 'queued', ticketId: uuidv7(), entrantId: event.entrantId, dayId: event.dayId, number: 1 } }] }; // prettier-ignore
       case 'well.enter':
         return { entrantId: event.entrantId, dayId: event.dayId, entries: [{ entryId: uuidv7(), atMs: 1, act: { kind: 'declared', count: 0 } }] }; // prettier-ignore
       case 'results.declare':

@@ -6,4 +6,16 @@ export {
   type NotCounting,
   type ScoringCatch,
 } from './scoreFish.ts';
-export { rankEntrants, type RankOptions, type Score, type Standing } from './rankEntrants.ts';
+export {
+  rankEntrants,
+  type CatchStanding,
+  type RankOptions,
+  type Score,
+  type StandingOf,
+} from './rankEntrants.ts';
+export { rankTickets, type TicketLine, type TicketStanding } from './rankTickets.ts';
+
+import type { CatchStanding } from './rankEntrants.ts';
+import type { TicketStanding } from './rankTickets.ts';
+
+export type Standing = CatchStanding | TicketStanding;

@@ -23,6 +23,7 @@ import { addPerson } from '../people/addPerson.ts';
 import { publishRules } from '../rules/publishRules.ts';
 import { refuse } from '../refusal.ts';
 import { isDuplicate } from '../storage/database.ts';
+import { enterWeighIn } from '../weigh-in/enterWeighIn.ts';
 import { enterWell } from '../well/enterWell.ts';
 import { publishWaters } from '../waters/publishWaters.ts';
 import { openPurse, type CommandContext, type Done, type Handler } from './commandContext.ts';
@@ -44,6 +45,7 @@ const HANDLERS: { [K in CommandKind]: Handler<K> } = {
   'frames.ask': askFrames,
   'frame.send': sendFrame,
   'well.enter': enterWell,
+  'weigh-in.enter': enterWeighIn,
   'results.declare': declareResults,
   'codes.reveal': revealCodes,
   'catch.withdraw': withdrawCatch,

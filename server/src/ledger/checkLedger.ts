@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { canonicalBytes, commitTo, hashHex, verifyLedger, type StoredEntry } from '@lauta/core/ledger';
 import type { SignedCapture } from '@lauta/contract';
 import { statementHash } from '@lauta/core/custody';
+import type { WeighInEntry } from '@lauta/core/weigh-in';
 import type { WellEntry } from '@lauta/core/well';
 import { readOriginal } from '../photo/receivePhotograph.ts';
 import type { Stores } from '../storage/storage.ts';
@@ -31,6 +32,7 @@ const AT_ONCE = 500;
 const PHOTOGRAPH = 'photograph-';
 const CAPTURE = 'capture-';
 const WELL = 'well-';
+const WEIGHED = 'weigh-';
 
 /** What stands behind a photograph's commitment. */
 interface CommittedFile {
@@ -110,6 +112,8 @@ async function checkRecords(
         return { seq, fault: 'capture-differs' };
       if (label.startsWith(WELL) && !(await wellEntryStands(stores, JSON.parse(value) as WellEntry)))
         return { seq, fault: 'record-differs' };
+      if (label.startsWith(WEIGHED) && !(await weighInEntryStands(stores, JSON.parse(value) as WeighInEntry)))
+        return { seq, fault: 'record-differs' };
       if (!label.startsWith(PHOTOGRAPH)) continue;
       const photographId = label.slice(PHOTOGRAPH.length);
       const stands = await photographStands(
@@ -147,6 +151,11 @@ async function captureStands(stores: Stores, { statement, signature }: SignedCap
 
 async function wellEntryStands(stores: Stores, entry: WellEntry): Promise<boolean> {
   const stored = await stores.wells.find(entry.entryId);
+  return stored !== null && canonicalEqual(stored, entry);
+}
+
+async function weighInEntryStands(stores: Stores, entry: WeighInEntry): Promise<boolean> {
+  const stored = await stores.weighIns.find(entry.entryId);
   return stored !== null && canonicalEqual(stored, entry);
 }
 

@@ -1,7 +1,10 @@
-import { rankEntrants, type ScoringCatch, type Standing } from '@lauta/core/scoring';
+import { isWeightSheet } from '@lauta/core/rules';
+import { rankEntrants, rankTickets, type ScoringCatch, type Standing } from '@lauta/core/scoring';
+import { weighInOf } from '@lauta/core/weigh-in';
 import { scoringCatch } from '../catch/catchState.ts';
 import type { Entrant } from '../people/peopleStore.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
+import { linesOutOf } from '../weigh-in/weighInRoutes.ts';
 import type { Stores } from '../storage/storage.ts';
 
 export interface Standings {
@@ -27,18 +30,21 @@ export async function computeStandings(
   const entrants = await stores.people.entrantsOf(eventId);
   const book = await loadRuleBook(stores, eventId);
   if (!book) return { seq: head?.seq ?? 0, ruleVersion: null, entrants, standings: [] };
+  const { current: sheet, currentVersion: ruleVersion } = book;
+  const entrantIds = entrants.map((one) => one.entrantId);
+  if (isWeightSheet(sheet)) {
+    const { tickets } = weighInOf(await stores.weighIns.ofEvent(eventId));
+    const asked = tickets.filter((ticket) => dayId === null || ticket.dayId === dayId);
+    const standings = rankTickets(sheet, entrantIds, asked, await linesOutOf(stores, eventId), { include });
+    return { seq: head?.seq ?? 0, ruleVersion, entrants, standings };
+  }
   const verdicts = await stores.catches.lastVerdictsIn(eventId);
   const records = await stores.catches.allOf(eventId);
   const catches: ScoringCatch[] = records
     .filter((record) => dayId === null || record.dayId === dayId)
     .map((record) => scoringCatch(record, verdicts.get(record.catchId)));
-  const standings = rankEntrants(
-    book,
-    entrants.map((one) => one.entrantId),
-    catches,
-    { include },
-  );
-  return { seq: head?.seq ?? 0, ruleVersion: book.currentVersion, entrants, standings };
+  const standings = rankEntrants(book, entrantIds, catches, { include });
+  return { seq: head?.seq ?? 0, ruleVersion, entrants, standings };
 }
 
 const KEPT = 64;

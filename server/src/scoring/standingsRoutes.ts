@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import type { StandingsView } from '@lauta/contract';
+import type { Standing } from '@lauta/core/scoring';
 import { formatSteps } from '@lauta/core/units';
 import {
   eventScope,
@@ -71,17 +72,29 @@ function questionOf({ request }: Asked): StandingsQuestion {
   };
 }
 
+/** The fish that make up a total, or the days' bags where weight counts. */
+function partsOf(standing: Standing): number[] {
+  return standing.kind === 'tickets'
+    ? standing.tickets.map(({ score }) => score.totalSteps)
+    : standing.bag.counting.map((fish) => fish.scoreSteps);
+}
+
 /** Names come from people: a spreadsheet must not take one for a formula. */
 function standingsCsv({ entrants, standings }: Standings): string {
   const known = new Map(entrants.map((one) => [one.entrantId, one]));
-  const rows = standings.map(({ entrantId, rank, score, bag, provisionalSteps }) => ({
-    rank,
-    number: known.get(entrantId)?.number,
-    entrant: known.get(entrantId)?.name,
-    total: formatSteps(score.steps, score.measure),
-    undecided: formatSteps(provisionalSteps, score.measure),
-    measure: score.measure,
-    fish: bag.counting.map((fish) => formatSteps(fish.scoreSteps, score.measure)).join(' '),
-  }));
+  const rows = standings.map((standing) => {
+    const { entrantId, rank, score, provisionalSteps } = standing;
+    return {
+      rank,
+      number: known.get(entrantId)?.number,
+      entrant: known.get(entrantId)?.name,
+      total: formatSteps(score.steps, score.measure),
+      undecided: formatSteps(provisionalSteps, score.measure),
+      measure: score.measure,
+      fish: partsOf(standing)
+        .map((steps) => formatSteps(steps, score.measure))
+        .join(' '),
+    };
+  });
   return Papa.unparse(rows, { escapeFormulae: true });
 }

@@ -27,6 +27,7 @@ import type { CaptureStatement, PublicKey } from '@lauta/core/custody';
 import type { KeptFlank } from '@lauta/core/flank';
 import type { PhotoExif } from '@lauta/core/photo';
 import type { Role } from '@lauta/core/people';
+import type { WeighInAct } from '@lauta/core/weigh-in';
 import type { WellAct } from '@lauta/core/well';
 import type { CatchPhotograph, StoredReading } from '../catch/catchStore.ts';
 import { bytes, instant, sha256, uuid } from './columns.ts';
@@ -547,6 +548,25 @@ export const wellEntries = mysqlTable(
     heardAt: instant('heard_at').notNull(),
   },
   (table) => [index('well_entries_entrant').on(table.entrantId, table.dayId)],
+);
+
+// The weigh-in ---------------------------------------------------------------------------------------------------
+
+/** What was entered at the scale, as it was entered; tickets follow from the list. */
+export const weighInEntries = mysqlTable(
+  'weigh_in_entries',
+  {
+    entryId: uuid('entry_id').primaryKey(),
+    eventId: eventId(),
+    /** The device's clock, ms since 1970. */
+    atMs: bigint('at_ms', { mode: 'number' }).notNull(),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => accounts.accountId),
+    act: json('act').$type<WeighInAct>().notNull(),
+    heardAt: instant('heard_at').notNull(),
+  },
+  (table) => [index('weigh_in_entries_event').on(table.eventId)],
 );
 
 // Ledger ---------------------------------------------------------------------------------------------------------

@@ -20,6 +20,8 @@ import { mariadbPhotographStore } from '../photo/photographStore.mariadb.ts';
 import type { PhotographStore } from '../photo/photographStore.ts';
 import { mariadbRuleStore } from '../rules/ruleStore.mariadb.ts';
 import type { RuleStore } from '../rules/ruleStore.ts';
+import { mariadbWeighInStore } from '../weigh-in/weighInStore.mariadb.ts';
+import type { WeighInStore } from '../weigh-in/weighInStore.ts';
 import { mariadbWellStore } from '../well/wellStore.mariadb.ts';
 import type { WellStore } from '../well/wellStore.ts';
 import { mariadbWatersStore } from '../waters/watersStore.mariadb.ts';
@@ -40,6 +42,7 @@ export interface Stores {
   custody: CustodyStore;
   waters: WatersStore;
   wells: WellStore;
+  weighIns: WeighInStore;
   flanks: FlankStore;
   ledger: LedgerStore;
   receipts: ReceiptStore;
@@ -81,6 +84,7 @@ function storesOn(connection: Connection): Stores {
     custody: mariadbCustodyStore(connection),
     waters: mariadbWatersStore(connection),
     wells: mariadbWellStore(connection),
+    weighIns: mariadbWeighInStore(connection),
     flanks: mariadbFlankStore(connection),
     ledger: mariadbLedgerStore(connection),
     receipts: mariadbReceiptStore(connection),

@@ -21,6 +21,11 @@ export function mariadbWellStore(db: Connection): WellStore {
         .from(wellEntries)
         .where(eq(wellEntries.entrantId, entrantId))
         .orderBy(atMs, entryId),
+    ofEvent: (eventId) =>
+      db
+        .select({ ...ENTRY, entrantId: wellEntries.entrantId, dayId })
+        .from(wellEntries)
+        .where(eq(wellEntries.eventId, eventId)),
     async count(entrantId, day) {
       const [row] = await db
         .select({ count: count() })

@@ -12,5 +12,6 @@ export interface WellStore {
   add(day: WellDay, entries: readonly WellEntry[], heardAt: Date): Promise<void>;
   find(entryId: string): Promise<WellEntry | null>;
   ofEntrant(entrantId: string): Promise<(WellEntry & { dayId: string })[]>;
+  ofEvent(eventId: string): Promise<(WellEntry & { entrantId: string; dayId: string })[]>;
   count(entrantId: string, dayId: string): Promise<number>;
 }

@@ -19,6 +19,7 @@ export const KIND_WORDS: Record<string, string> = {
   'frames.ask': 'frames asked for',
   'frame.send': 'frame sent',
   'well.enter': 'well kept',
+  'weigh-in.enter': 'weighed in',
   'results.declare': 'results declared',
   'codes.reveal': 'time of the codes set',
   'catch.withdraw': 'catch withdrawn',
@@ -41,6 +42,12 @@ export function entryWords(
       return `${length(body['claimedSteps'])}, ${sheet ? speciesName(sheet, String(body['speciesId'])) : ''}`;
     case 'catch.judge':
       return DECISION_WORDS[String(body['kind'])]?.replace('…', length(body['steps'])) ?? '';
+    case 'weigh-in.enter':
+      return Array.isArray(body['entries'])
+        ? body['entries']
+            .map((one) => String((one as { act?: { kind?: unknown } }).act?.kind).replaceAll('-', ' '))
+            .join(', ')
+        : '';
     case 'well.enter':
       return Array.isArray(body['entries'])
         ? body['entries']

@@ -1,7 +1,7 @@
 import { useDeferredValue, useState } from 'react';
 import type { StandingsView } from '@lauta/contract';
 import type { RuleSheet } from '@lauta/core/rules';
-import type { Standing } from '@lauta/core/scoring';
+import type { CatchStanding, Standing, TicketStanding } from '@lauta/core/scoring';
 import { formatSteps } from '@lauta/core/units';
 import { clockTime } from '../../clock/words.ts';
 import { useNow } from '../../clock/appClock.ts';
@@ -13,7 +13,9 @@ import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { barClass } from '../catch/FishBar.tsx';
 import { INFRACTION_WORDS, STEP_WORDS } from '../catch/words.ts';
 import { useRules } from '../event/queries.ts';
+import { PENALTY_KIND_WORDS } from '../weigh-in/words.ts';
 import { WhyScore } from './WhyScore.tsx';
+import { WhyTickets } from './WhyTickets.tsx';
 import { rulerAxis, type Axis } from './axis.ts';
 import { standingsQuery, useStandings, type StandingsChoice } from './queries.ts';
 import { hasFailed } from '../../frame/hasFailed.ts';
@@ -43,7 +45,13 @@ export function StandingsPage() {
             )}
             <span className="num">{clockTime(now, event.zone)}</span>
             {live === 'lost' && <Signal tone="look">not live: no connection</Signal>}
-            {isAwaiting && <Signal tone="look">hatched fish await a judge</Signal>}
+            {isAwaiting && (
+              <Signal tone="look">
+                {sheet?.measure.kind === 'weight'
+                  ? 'hatched bags are not signed'
+                  : 'hatched fish await a judge'}
+              </Signal>
+            )}
           </p>
         </div>
         <div className="flex flex-wrap items-end gap-2">
@@ -180,10 +188,8 @@ interface RowProps {
 
 function Row({ standing, name, names, sheet, axis, isOwn }: RowProps) {
   const [isOpen, setOpen] = useState(false);
-  const { bag, rank, score } = standing;
+  const { rank, score } = standing;
   const { step } = sheet.measure;
-  const undecided = bag.counting.filter((fish) => fish.standing === 'provisional').length;
-  const deducted = bag.counting.filter((fish) => fish.deductionSteps > 0);
   const detailsId = `why-${standing.entrantId}`;
   return (
     <li className={isOwn ? 'bg-base-200' : ''}>
@@ -198,17 +204,10 @@ function Row({ standing, name, names, sheet, axis, isOwn }: RowProps) {
         <span className="min-w-0 leading-tight">
           <b className="block truncate">{name}</b>
           <span className="flex flex-wrap gap-x-3">
-            {deducted.map((fish) => (
-              <Signal key={fish.catchId} tone="fault">
-                {formatSteps(-fish.deductionSteps, step)}{' '}
-                {fish.infractions.map((one) => INFRACTION_WORDS[one]).join(', ')}
-              </Signal>
-            ))}
-            {undecided > 0 && <Signal tone="look">{undecided} undecided</Signal>}
-            {bag.counting.length > 0 && bag.counting.length < sheet.bagLimit && (
-              <span className="text-quiet text-sm">
-                {bag.counting.length} of {sheet.bagLimit}
-              </span>
+            {standing.kind === 'tickets' ? (
+              <TicketNotes standing={standing} sheet={sheet} />
+            ) : (
+              <BagNotes standing={standing} sheet={sheet} />
             )}
             {standing.tieBreak && <span className="text-quiet text-sm">by tie-break</span>}
           </span>
@@ -220,11 +219,68 @@ function Row({ standing, name, names, sheet, axis, isOwn }: RowProps) {
       </button>
       {isOpen && (
         <div id={detailsId} className="pb-4 md:pl-10">
-          <WhyScore standing={standing} sheet={sheet} names={names} />
+          {standing.kind === 'tickets' ? (
+            <WhyTickets standing={standing} sheet={sheet} names={names} />
+          ) : (
+            <WhyScore standing={standing} sheet={sheet} names={names} />
+          )}
         </div>
       )}
     </li>
   );
+}
+
+function BagNotes({ standing: { bag }, sheet }: { standing: CatchStanding; sheet: RuleSheet }) {
+  const undecided = bag.counting.filter((fish) => fish.standing === 'provisional').length;
+  const deducted = bag.counting.filter((fish) => fish.deductionSteps > 0);
+  return (
+    <>
+      {deducted.map((fish) => (
+        <Signal key={fish.catchId} tone="fault">
+          {formatSteps(-fish.deductionSteps, sheet.measure.step)}{' '}
+          {fish.infractions.map((one) => INFRACTION_WORDS[one]).join(', ')}
+        </Signal>
+      ))}
+      {undecided > 0 && <Signal tone="look">{undecided} undecided</Signal>}
+      {bag.counting.length > 0 && bag.counting.length < sheet.bagLimit && (
+        <span className="text-quiet text-sm">
+          {bag.counting.length} of {sheet.bagLimit}
+        </span>
+      )}
+    </>
+  );
+}
+
+function TicketNotes({ standing: { tickets }, sheet }: { standing: TicketStanding; sheet: RuleSheet }) {
+  const open = tickets.filter(({ state }) => state !== 'signed').length;
+  return (
+    <>
+      {tickets.flatMap(({ ticketId, score }) =>
+        score.penalties.map(({ kind, count, steps, disqualifies }) => (
+          <Signal key={`${ticketId} ${kind}`} tone="fault">
+            {disqualifies ? 'no bag' : formatSteps(-steps, sheet.measure.step)}{' '}
+            {PENALTY_KIND_WORDS[kind](count)}
+          </Signal>
+        )),
+      )}
+      {open > 0 && <Signal tone="look">{open === 1 ? 'a bag' : `${open} bags`} not signed</Signal>}
+    </>
+  );
+}
+
+/** Parts of a total that are drawn end to end: fish, or the days' bags where weight counts. */
+function partsOf(standing: Standing): { id: string; steps: number; isProvisional: boolean }[] {
+  return standing.kind === 'tickets'
+    ? standing.tickets.map(({ ticketId, score, state }) => ({
+        id: ticketId,
+        steps: score.totalSteps,
+        isProvisional: state !== 'signed',
+      }))
+    : standing.bag.counting.map((fish) => ({
+        id: fish.catchId,
+        steps: fish.scoreSteps,
+        isProvisional: fish.standing === 'provisional',
+      }));
 }
 
 /** The bag laid end to end from the stop, to the scale of the axis. */
@@ -233,15 +289,15 @@ function BagBar({ standing, axis, sheet }: { standing: Standing; axis: Axis; she
   return (
     <span className="relative flex h-7 w-full items-stretch" aria-hidden="true">
       <i className="bg-stop -ml-1 w-1 flex-none" />
-      {standing.bag.counting.map((fish, i) => (
+      {partsOf(standing).map(({ id, steps, isProvisional }, i) => (
         <span
-          key={fish.catchId}
+          key={id}
           className={`num border-base-100 flex items-center overflow-hidden border-r pl-1.5 text-sm ${
-            fish.standing === 'provisional' ? barClass(true) : i % 2 === 0 ? 'bg-fish' : 'bg-fish-other'
+            isProvisional ? barClass(true) : i % 2 === 0 ? 'bg-fish' : 'bg-fish-other'
           }`}
-          style={{ width: `${(fish.scoreSteps / axis.endSteps) * 100}%` }}
+          style={{ width: `${(steps / axis.endSteps) * 100}%` }}
         >
-          {formatSteps(fish.scoreSteps, step)}
+          {formatSteps(steps, step)}
         </span>
       ))}
       <b

@@ -1,18 +1,12 @@
 import { Link } from 'react-router';
-import type { RuleSheet, TieBreak } from '@lauta/core/rules';
-import type { FishScore, Standing } from '@lauta/core/scoring';
+import type { RuleSheet } from '@lauta/core/rules';
+import type { CatchStanding, FishScore } from '@lauta/core/scoring';
 import { formatSteps } from '@lauta/core/units';
 import { dayAndTime } from '../../clock/words.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Signal } from '../../frame/Signal.tsx';
+import { TieNote } from './TieNote.tsx';
 import { INFRACTION_WORDS, NOT_COUNTING_WORDS, penaltyWords, speciesName } from '../catch/words.ts';
-
-const TIE_WORDS: Record<TieBreak, string> = {
-  'biggest-fish': 'the biggest fish',
-  'next-biggest': 'the next biggest fish',
-  'earliest-completion': 'the earlier fish that completed the score',
-  'more-alive': 'more fish alive at the scale',
-};
 
 /** Where a score comes from, line by line: what counts, what was culled, what does not count, and why. */
 export function WhyScore({
@@ -20,12 +14,12 @@ export function WhyScore({
   sheet,
   names,
 }: {
-  standing: Standing;
+  standing: CatchStanding;
   sheet: RuleSheet;
   names: Record<string, string>;
 }) {
   const { step } = sheet.measure;
-  const { bag, tieBreak, sharedWith, score } = standing;
+  const { bag, score } = standing;
   const rows: { fish: FishScore; part: 'counts' | 'culled' | 'not' }[] = [
     ...bag.counting.map((fish) => ({ fish, part: 'counts' as const })),
     ...bag.culled.map((fish) => ({ fish, part: 'culled' as const })),
@@ -70,18 +64,7 @@ export function WhyScore({
           </tr>
         </tfoot>
       </table>
-      {tieBreak && (
-        <p className="mt-1">
-          Same total as {tieBreak.entrantIds.map((id) => names[id] ?? '').join(', ')}: set apart by{' '}
-          {TIE_WORDS[tieBreak.rule]}.
-        </p>
-      )}
-      {sharedWith.length > 0 && score.steps > 0 && (
-        <p className="mt-1">
-          The rank is shared with {sharedWith.map((id) => names[id] ?? '').join(', ')}: every tie-break is
-          equal.
-        </p>
-      )}
+      <TieNote standing={standing} names={names} />
     </div>
   );
 }

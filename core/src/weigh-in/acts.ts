@@ -1,0 +1,42 @@
+/** What happens at the weigh-in, as a list of acts like the well's: a correction is a further act, and none is erased. */
+
+/** A name under a ticket: drawn on the screen, or typed by whom a pen does not serve. */
+export type Signature =
+  /** Lines of a field one wide and one high, each a list of x and y. */
+  { kind: 'drawn'; strokes: number[][] } | { kind: 'typed'; name: string };
+
+export const SIGNERS = ['angler', 'weigh-master'] as const;
+export type Signer = (typeof SIGNERS)[number];
+
+export type WeighInAct =
+  /** A bag arrives: its number in the queue is called later; the instant of the act is its arrival. */
+  | { kind: 'queued'; ticketId: string; entrantId: string; dayId: string; number: number }
+  | { kind: 'called'; ticketId: string }
+  /** The bag check, with the fish in water. Short ones and those over the limit leave the bag before it is weighed. */
+  | { kind: 'checked'; ticketId: string; alive: number; dead: number; short: number; reason: string | null }
+  | {
+      kind: 'weighed';
+      ticketId: string;
+      grossG: number;
+      /** Of the wet bag, its water drained. */
+      tareG: number;
+      how: 'typed' | 'scale';
+      /** Why, where a signed ticket is corrected. */
+      reason: string | null;
+    }
+  | { kind: 'big-fish'; ticketId: string; massG: number; reason: string | null }
+  /** A second person has seen the same figures. */
+  | { kind: 'confirmed'; ticketId: string; weighedId: string }
+  | { kind: 'signed'; ticketId: string; signer: Signer; signature: Signature }
+  /** Fish of the bag put into a release tank, and those that did not make it. */
+  | { kind: 'released'; ticketId: string; tank: number; alive: number; died: number }
+  | { kind: 'undone'; entryId: string };
+
+export interface WeighInEntry {
+  entryId: string;
+  /** ms since 1970, the device's clock. */
+  atMs: number;
+  /** Who entered it. */
+  accountId: string;
+  act: WeighInAct;
+}

@@ -1,0 +1,145 @@
+import type { Signature, Signer, WeighInAct, WeighInEntry } from './acts.ts';
+
+export interface BagCheck {
+  alive: number;
+  dead: number;
+  short: number;
+  byId: string;
+}
+
+export interface BagWeight {
+  /** The entry, so that a confirmation names what it confirms. */
+  entryId: string;
+  grossG: number;
+  tareG: number;
+  how: 'typed' | 'scale';
+  byId: string;
+}
+
+export interface TicketSignature {
+  signature: Signature;
+  atMs: number;
+}
+
+/** The slip of one bag, as its acts leave it. */
+export interface Ticket {
+  ticketId: string;
+  entrantId: string;
+  dayId: string;
+  number: number;
+  arrivedAtMs: number;
+  calledAtMs: number | null;
+  check: BagCheck | null;
+  weight: BagWeight | null;
+  bigFishG: number | null;
+  /** Who confirmed the present weight; null while nobody did, or since it was corrected. */
+  confirmedById: string | null;
+  signatures: Partial<Record<Signer, TicketSignature>>;
+  released: { tank: number; alive: number; died: number; atMs: number } | null;
+  /** What was changed after it was signed, and why. */
+  corrections: { atMs: number; byId: string; what: WeighInAct['kind']; reason: string }[];
+}
+
+export type WeighInContradiction = 'no-such-ticket' | 'ticket-known' | 'not-the-present-weight';
+
+export interface WeighIn {
+  /** In the order of their numbers. */
+  tickets: Ticket[];
+  contradictions: { entryId: string; why: WeighInContradiction }[];
+  undone: Set<string>;
+}
+
+/** The weigh-in as the list of its entries leaves it, whatever the order in which they arrived. */
+export function weighInOf(entries: readonly WeighInEntry[]): WeighIn {
+  const distinct = new Map(entries.map((entry) => [entry.entryId, entry]));
+  const ordered = [...distinct.values()].sort((a, b) => a.atMs - b.atMs || (a.entryId < b.entryId ? -1 : 1));
+  const undone = new Set<string>();
+  for (const { entryId, act } of ordered.toReversed()) {
+    if (act.kind === 'undone' && !undone.has(entryId)) undone.add(act.entryId);
+  }
+  const tickets = new Map<string, Ticket>();
+  const contradictions: WeighIn['contradictions'] = [];
+  for (const entry of ordered) {
+    if (undone.has(entry.entryId)) continue;
+    const why = take(tickets, entry);
+    if (why) contradictions.push({ entryId: entry.entryId, why });
+  }
+  return {
+    tickets: [...tickets.values()].sort((a, b) => a.number - b.number || a.arrivedAtMs - b.arrivedAtMs),
+    contradictions,
+    undone,
+  };
+}
+
+function take(
+  tickets: Map<string, Ticket>,
+  { entryId, atMs, accountId, act }: WeighInEntry,
+): WeighInContradiction | null {
+  if (act.kind === 'undone') return null;
+  const { ticketId } = act;
+  const ticket = tickets.get(ticketId);
+  if (act.kind === 'queued') {
+    if (ticket) return 'ticket-known';
+    tickets.set(ticketId, {
+      ticketId,
+      entrantId: act.entrantId,
+      dayId: act.dayId,
+      number: act.number,
+      arrivedAtMs: atMs,
+      calledAtMs: null,
+      check: null,
+      weight: null,
+      bigFishG: null,
+      confirmedById: null,
+      signatures: {},
+      released: null,
+      corrections: [],
+    });
+    return null;
+  }
+  if (!ticket) return 'no-such-ticket';
+  switch (act.kind) {
+    case 'called':
+      ticket.calledAtMs = atMs;
+      return null;
+    case 'checked': {
+      correct(ticket, act, atMs, accountId);
+      const { alive, dead, short } = act;
+      ticket.check = { alive, dead, short, byId: accountId };
+      return null;
+    }
+    case 'weighed': {
+      correct(ticket, act, atMs, accountId);
+      const { grossG, tareG, how } = act;
+      ticket.weight = { entryId, grossG, tareG, how, byId: accountId };
+      ticket.confirmedById = null;
+      return null;
+    }
+    case 'big-fish':
+      correct(ticket, act, atMs, accountId);
+      ticket.bigFishG = act.massG;
+      return null;
+    case 'confirmed':
+      if (ticket.weight?.entryId !== act.weighedId) return 'not-the-present-weight';
+      ticket.confirmedById = accountId;
+      return null;
+    case 'signed':
+      ticket.signatures = { ...ticket.signatures, [act.signer]: { signature: act.signature, atMs } };
+      return null;
+    case 'released':
+      ticket.released = { tank: act.tank, alive: act.alive, died: act.died, atMs };
+      return null;
+  }
+}
+
+/** A change to a signed ticket is a correction: it is noted, and both sign anew. */
+function correct(
+  ticket: Ticket,
+  act: Extract<WeighInAct, { reason: string | null }>,
+  atMs: number,
+  byId: string,
+): void {
+  if (Object.keys(ticket.signatures).length === 0) return;
+  ticket.corrections.push({ atMs, byId, what: act.kind, reason: act.reason ?? '' });
+  ticket.signatures = {};
+}

@@ -1,0 +1,46 @@
+import type { Handler } from '../command/commandContext.ts';
+import type { WeighInAct, WeighInEntry } from '@lauta/core/weigh-in';
+import { requireMay } from '../people/subject.ts';
+import { refuse } from '../refusal.ts';
+
+/**
+ * Keeps what was done at the scale, under the name of whoever sends it. What does not fit together is kept too and told
+ * by the core. Figures stand in the ledger as they are; signatures and reasons only as salted commitments.
+ */
+export const enterWeighIn: Handler<'weigh-in.enter'> = async (
+  { stores, asker, accountId, now, commit },
+  { entries },
+  { eventId },
+) => {
+  await requireMay(stores, asker, 'weigh', { eventId });
+  const days = new Set((await stores.events.days(eventId)).map(({ dayId }) => dayId));
+  const kept: WeighInEntry[] = [];
+  for (const { entryId, atMs, act } of entries) {
+    if (await stores.weighIns.find(entryId)) refuse('entry-exists', { entryId });
+    if (act.kind === 'queued') {
+      const entrant = await stores.people.findEntrant(act.entrantId);
+      if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
+      if (!days.has(act.dayId)) refuse('not-found', { what: 'day' });
+    }
+    kept.push({ entryId, atMs, accountId, act });
+  }
+  await stores.weighIns.add(eventId, kept, now);
+  return {
+    body: {
+      entries: kept.map(({ entryId, atMs, act }) => ({
+        entryId,
+        atMs,
+        act: openPart(act),
+        content: commit(`weigh-${entryId}`, { entryId, atMs, accountId, act }),
+      })),
+    },
+    result: { entered: kept.length },
+  };
+};
+
+/** An act without what belongs to a person: how a name is drawn, and what was said of a correction. */
+function openPart(act: WeighInAct): Record<string, unknown> {
+  return Object.fromEntries(
+    Object.entries(act).filter(([field]) => field !== 'signature' && field !== 'reason'),
+  );
+}

@@ -1,0 +1,73 @@
+import { isWeightSheet } from '@lauta/core/rules';
+import { weighInOf } from '@lauta/core/weigh-in';
+import { eventScope, idParameter, type Asked, type RouteTable } from '../http/routeTable.ts';
+import type { Scope } from '../people/subject.ts';
+import { refuse } from '../refusal.ts';
+import { loadRuleBook } from '../rules/ruleBook.ts';
+import type { Stores } from '../storage/storage.ts';
+import { ticketPdf, type TicketPaper } from './ticketPdf.ts';
+import { bagsView, weighInView } from './weighInViews.ts';
+
+export function addWeighInRoutes(table: RouteTable): void {
+  table.allowed(
+    'get',
+    '/api/events/:eventId/weigh-in',
+    'see-weigh-in',
+    eventScope,
+    ({ lauta }, { eventId }) => weighInView(lauta.storage.read, eventId),
+  );
+  table.allowed('get', '/api/events/:eventId/bags', 'see-standings', eventScope, ({ lauta }, { eventId }) =>
+    bagsView(lauta.storage.read, eventId),
+  );
+  table.allowed(
+    'get',
+    '/api/events/:eventId/tickets/:ticketId/ticket.pdf',
+    'see-ticket',
+    ticketScope,
+    async ({ lauta, request, response }, { eventId }) => {
+      const paper = await paperOf(lauta.storage.read, eventId, idParameter(request, 'ticketId'));
+      response.setHeader('Content-Disposition', `inline; filename="ticket-${paper.ticket.number}.pdf"`);
+      response.setHeader('Cache-Control', 'no-store');
+      response.type('application/pdf').send(await ticketPdf(paper));
+      return undefined;
+    },
+  );
+}
+
+async function ticketScope(asked: Asked): Promise<Scope & { eventId: string }> {
+  const { eventId } = await eventScope(asked);
+  const { ticket } = await paperOf(asked.lauta.storage.read, eventId, idParameter(asked.request, 'ticketId'));
+  return { eventId, entrantId: ticket.entrantId };
+}
+
+async function paperOf(stores: Stores, eventId: string, ticketId: string): Promise<TicketPaper> {
+  const event = await stores.events.find(eventId);
+  const sheet = (await loadRuleBook(stores, eventId))?.current;
+  const { entries, people } = await weighInView(stores, eventId);
+  const ticket = weighInOf(entries).tickets.find((one) => one.ticketId === ticketId);
+  const entrant = ticket && (await stores.people.findEntrant(ticket.entrantId));
+  if (!event || !sheet || !isWeightSheet(sheet) || !ticket || !entrant)
+    refuse('not-found', { what: 'ticket' });
+  const days = await stores.events.days(eventId);
+  const ends = await linesOutOf(stores, eventId);
+  return {
+    eventName: event.name,
+    zone: event.zone,
+    dayDate: days.find(({ dayId }) => dayId === ticket.dayId)?.date ?? '',
+    entrantName: entrant.name,
+    entrantNumber: entrant.number,
+    sheet,
+    ticket,
+    linesOutMs: ends.get(ticket.dayId) ?? Infinity,
+    people,
+  };
+}
+
+/** The end of each day's last session, ms since 1970. */
+export async function linesOutOf(stores: Stores, eventId: string): Promise<Map<string, number>> {
+  const ends = new Map<string, number>();
+  for (const { dayId, linesOutAt } of await stores.events.sessions(eventId)) {
+    ends.set(dayId, Math.max(ends.get(dayId) ?? 0, linesOutAt.getTime()));
+  }
+  return ends;
+}

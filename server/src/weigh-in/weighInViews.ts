@@ -1,0 +1,53 @@
+import type { BagsView, WeighInView } from '@lauta/contract';
+import { isWeightSheet } from '@lauta/core/rules';
+import { ticketState, weighInOf } from '@lauta/core/weigh-in';
+import { liveWellOf, type WellEntry } from '@lauta/core/well';
+import { loadRuleBook } from '../rules/ruleBook.ts';
+import type { Stores } from '../storage/storage.ts';
+
+export async function weighInView(stores: Stores, eventId: string): Promise<WeighInView> {
+  const entries = await stores.weighIns.ofEvent(eventId);
+  const entrants = await stores.people.entrantsOf(eventId);
+  const people: Record<string, string> = {};
+  for (const accountId of new Set(entries.map((one) => one.accountId))) {
+    people[accountId] = (await stores.people.findAccount(accountId))?.name ?? '';
+  }
+  return {
+    entries,
+    people,
+    entrants: entrants.map(({ entrantId, number, name }) => ({ entrantId, number, name })),
+    declared: await declaredCounts(stores, eventId),
+  };
+}
+
+async function declaredCounts(stores: Stores, eventId: string): Promise<WeighInView['declared']> {
+  const wells = new Map<string, { entrantId: string; dayId: string; entries: WellEntry[] }>();
+  for (const { entrantId, dayId, ...entry } of await stores.wells.ofEvent(eventId)) {
+    const key = `${entrantId} ${dayId}`;
+    const well = wells.get(key) ?? { entrantId, dayId, entries: [] };
+    well.entries.push(entry);
+    wells.set(key, well);
+  }
+  return [...wells.values()].flatMap(({ entrantId, dayId, entries }) => {
+    const count = liveWellOf(entries).declared?.count;
+    return count === undefined ? [] : [{ entrantId, dayId, count }];
+  });
+}
+
+/** Numbers and calls, for whoever waits for a turn. */
+export async function bagsView(stores: Stores, eventId: string): Promise<BagsView> {
+  const sheet = (await loadRuleBook(stores, eventId))?.current;
+  if (!sheet || !isWeightSheet(sheet)) return { bags: [] };
+  const names = new Map((await stores.people.entrantsOf(eventId)).map((one) => [one.entrantId, one.name]));
+  const { tickets } = weighInOf(await stores.weighIns.ofEvent(eventId));
+  return {
+    bags: tickets.map((ticket) => ({
+      ticketId: ticket.ticketId,
+      dayId: ticket.dayId,
+      entrantId: ticket.entrantId,
+      name: names.get(ticket.entrantId) ?? '',
+      number: ticket.number,
+      state: ticketState(sheet, ticket),
+    })),
+  };
+}
