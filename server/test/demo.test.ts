@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ticketState, weighInOf } from '@lauta/core/weigh-in';
 import { liveWellOf, wellTroubles } from '@lauta/core/well';
 import { BOAT_CUP_SHEET, DEMO_EVENT, demoId, planDemo } from '@lauta/sim/demo';
 import { BOAT_CUP_ID, DEMO_EVENT_ID } from '../src/demo/demoCommand.ts';
@@ -43,6 +44,9 @@ describe('the demo', () => {
   it('has a second event by weight, with a well that holds together', async () => {
     const { read } = world.lauta.storage;
     expect(await checkLedger(read, BOAT_CUP_ID)).toMatchObject({ ok: true });
+    const { tickets, contradictions } = weighInOf(await read.weighIns.ofEvent(BOAT_CUP_ID));
+    expect(contradictions).toEqual([]);
+    expect(tickets.map((ticket) => ticketState(BOAT_CUP_SHEET, ticket))).toEqual(Array(12).fill('signed'));
     const [own] = (await read.people.entrantsWith(demoId('account angler@kestrel-mere.example', Date.parse(DEMO_EVENT.preparedAt)))).filter(({ eventId }) => eventId === BOAT_CUP_ID); // prettier-ignore
     const well = liveWellOf(await read.wells.ofEntrant(own?.entrantId ?? ''));
     expect(well).toMatchObject({ contradictions: [], gone: [{ reason: 'cull' }, { reason: 'cull' }] });
@@ -92,7 +96,7 @@ describe('a database that goes away while the demo comes in', () => {
       change: (async (act) => {
         // Once the events are there, each fourth change finds nobody, as a driver says it.
         changes += 1;
-        if (changes > 52 && changes % 4 === 0) {
+        if (changes > 88 && changes % 4 === 0) {
           failures += 1;
           throw Object.assign(new Error('away'), { code: 'ECONNREFUSED' });
         }

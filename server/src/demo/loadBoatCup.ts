@@ -5,7 +5,9 @@ import {
   DEMO_ANGLERS,
   DEMO_OFFICIALS,
   demoId,
+  planWeighIn,
   planWell,
+  type PlannedBag,
   type DemoPerson,
 } from '@lauta/sim/demo';
 import type { Lauta } from '../lauta.ts';
@@ -51,6 +53,7 @@ export async function loadBoatCup(lauta: Lauta): Promise<void> {
       },
     );
   }
+  await weighDayOne(lauta, director);
   const accountId = demoId('account angler@kestrel-mere.example', PREPARED_MS);
   const own = (await stores.people.entrantsWith(accountId)).find(({ eventId }) => eventId === BOAT_CUP_ID);
   const today = (await stores.events.days(BOAT_CUP_ID)).at(-1);
@@ -66,4 +69,33 @@ export async function loadBoatCup(lauta: Lauta): Promise<void> {
       entries: some,
     });
   }
+}
+
+/** The first day's bags: entered by the weigh master, confirmed by the director. */
+async function weighDayOne(lauta: Lauta, director: string): Promise<void> {
+  const stores = lauta.storage.read;
+  const [first] = await stores.events.days(BOAT_CUP_ID);
+  const entrants = await stores.people.entrantsOf(BOAT_CUP_ID);
+  if (!first) throw new Error('demo: expected a first day');
+  const weighMaster = demoId(`account ${DEMO_OFFICIALS['weigh-master'].email}`, PREPARED_MS);
+  const ids = entrants.toSorted((a, b) => a.number - b.number).map(({ entrantId }) => entrantId);
+  for (const { boat, acts } of planWeighIn(first.dayId, ids)) {
+    for (const [i, some] of byPerson(acts).entries()) {
+      const accountId = some[0]?.isConfirmation ? director : weighMaster;
+      await send(lauta, accountId, `weigh-in ${boat} ${i}`, some.at(-1)?.atMs ?? 0, 'weigh-in.enter', {
+        entries: some.map(({ entryId, atMs, act }) => ({ entryId, atMs, act })),
+      });
+    }
+  }
+}
+
+/** Runs of acts by one person. */
+function byPerson(acts: PlannedBag['acts']): PlannedBag['acts'][] {
+  const runs: PlannedBag['acts'][] = [];
+  for (const act of acts) {
+    const run = runs.at(-1);
+    if (run?.[0]?.isConfirmation === act.isConfirmation) run.push(act);
+    else runs.push([act]);
+  }
+  return runs;
 }

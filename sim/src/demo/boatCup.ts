@@ -2,7 +2,8 @@ import type { Comparison } from '@lauta/core/cull';
 import type { WeightSheet } from '@lauta/core/rules';
 import { G_PER_OUNCE, MM_PER_INCH } from '@lauta/core/units';
 import type { WellAct, WellEntry } from '@lauta/core/well';
-import { rollDice, seedFor } from '../camera/dice.ts';
+import type { WeighInAct } from '@lauta/core/weigh-in';
+import { rollDice, seedFor, type Dice } from '../camera/dice.ts';
 import { SCALE_KINDS } from '@lauta/core/scale';
 import { BEAM, buildScale, hangOnBeam } from '../scale/index.ts';
 import { DEMO_EVENT, DEMO_SEED, demoId } from './scenario.ts';
@@ -148,3 +149,71 @@ export function planWell(): WellEntry[] {
 }
 
 const weightOf = (i: number): number => (MORNING[i]?.ounces ?? 0) * G_PER_OUNCE;
+
+/** A bag of the first day, from its arrival to its fish in the tank. */
+export interface PlannedBag {
+  boat: number;
+  ticketId: string;
+  /** Of the weigh master, but for the confirmation. */
+  acts: { entryId: string; atMs: number; act: WeighInAct; isConfirmation: boolean }[];
+}
+
+const DAY_ONE_OUT_MS = Date.parse('2026-06-13T13:00:00Z');
+
+/** The weigh-in of day one: every boat, one of them late, three dead fish among all. Pure: it follows from the seed. */
+export function planWeighIn(dayId: string, entrantIds: readonly string[]): PlannedBag[] {
+  const dice = rollDice(seedFor(DEMO_SEED, 'weigh-in'));
+  const order = entrantIds.map((_, boat) => boat).sort((a, b) => ((a * 7) % 12) - ((b * 7) % 12));
+  return order.map((boat, i): PlannedBag => {
+    const arrivedMs = DAY_ONE_OUT_MS + Math.round((i - 10.4) * 2.1 * MINUTE_MS);
+    const ticketId = demoId(`ticket ${boat}`, arrivedMs);
+    const count = dice.chance(0.75) ? 5 : dice.whole(2, 4);
+    const dead = i === 3 || i === 8 ? 1 : 0;
+    const weights = Array.from({ length: count }, () => 380 + 1150 * dice.next() ** 1.4);
+    const tareG = 420 + 10 * dice.whole(0, 6);
+    const grossG = Math.round(weights.reduce((sum, one) => sum + one, 0) / 5) * 5 + tareG;
+    const acts: PlannedBag['acts'] = [];
+    const add = (seconds: number, act: WeighInAct, isConfirmation = false): string => {
+      const atMs = arrivedMs + Math.round(seconds * 1000);
+      const entryId = demoId(`weigh-in ${boat} ${acts.length}`, atMs);
+      acts.push({ entryId, atMs, act, isConfirmation });
+      return entryId;
+    };
+    const waits = 150 + 20 * i;
+    add(0, { kind: 'queued', ticketId, entrantId: entrantIds[boat] ?? '', dayId, number: i + 1 });
+    add(waits, { kind: 'called', ticketId });
+    add(waits + 40, { kind: 'checked', ticketId, alive: count - dead, dead, short: 0, reason: null });
+    const weighedId = add(waits + 60, {
+      kind: 'weighed',
+      ticketId,
+      grossG,
+      tareG,
+      how: 'scale',
+      reason: null,
+    });
+    add(waits + 75, {
+      kind: 'big-fish',
+      ticketId,
+      massG: Math.round(Math.max(...weights) / 5) * 5,
+      reason: null,
+    });
+    add(waits + 85, { kind: 'confirmed', ticketId, weighedId }, true);
+    for (const signer of ['angler', 'weigh-master'] as const) {
+      const signature = { kind: 'drawn' as const, strokes: scrawl(dice) };
+      add(waits + (signer === 'angler' ? 95 : 102), { kind: 'signed', ticketId, signer, signature });
+    }
+    add(waits + 160, { kind: 'released', ticketId, tank: 1 + (i % 2), alive: count - dead, died: dead });
+    return { boat, ticketId, acts };
+  });
+}
+
+/** A name as a finger draws it on glass: nobody's. */
+function scrawl({ between, whole }: Dice): number[][] {
+  return Array.from({ length: whole(1, 3) }, (_, line) => {
+    const from = 0.08 + 0.28 * line;
+    return Array.from({ length: whole(5, 9) }, (_, i) => [
+      Math.round(1000 * (from + 0.045 * i)) / 1000,
+      Math.round(1000 * between(0.25, 0.8)) / 1000,
+    ]).flat();
+  });
+}
