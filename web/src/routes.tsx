@@ -90,6 +90,12 @@ export const routes: RouteObject[] = [
             // With the statistics of the cull, which nobody needs who keeps no fish.
             lazy: async () => ({ Component: (await import('./features/well/WellPage.tsx')).WellPage }),
           },
+          {
+            path: 'weigh-in',
+            lazy: async () => ({
+              Component: (await import('./features/weigh-in/WeighInPage.tsx')).WeighInPage,
+            }),
+          },
           { path: 'waters', element: <WatersPage /> },
           { path: 'pair', element: <PairPage /> },
           { path: 'catches/:catchId', element: <CatchPage /> },

@@ -35,7 +35,9 @@ function placesOf(
     if (measure !== 'weight') day.push({ to: 'water', name: 'Water' });
     day.push({ to: 'well', name: 'Well' });
   }
-  if (roles.includes('judge')) {
+  if (measure === 'weight') day.push({ to: 'weigh-in', name: 'Weigh-in' });
+  // Nothing is judged by its photograph where weight counts.
+  if (roles.includes('judge') && measure !== 'weight') {
     day.push({
       to: 'judge',
       name: 'Judge',
@@ -116,7 +118,11 @@ export function EventFrame() {
         className="bg-base-100 border-base-content fixed inset-x-0 bottom-0 z-30 grid auto-cols-fr grid-flow-col border-t-2 pb-[env(safe-area-inset-bottom)] lg:hidden"
       >
         {[...day, ...under]
-          .filter((one) => ['water', 'well', 'judge', 'standings'].includes(one.to))
+          .filter(
+            (one) =>
+              ['water', 'well', 'judge', 'standings'].includes(one.to) ||
+              (one.to === 'weigh-in' && !place.entrantId),
+          )
           .map((one) => (
             <NavLink
               key={one.to}
@@ -146,7 +152,11 @@ export function EventFrame() {
         >
           <div className="ruled grid">
             {[...day, ...under]
-              .filter((one) => ['prepare', 'records', '.', 'settings'].includes(one.to))
+              .filter((one) =>
+                ['prepare', 'records', '.', 'settings', ...(place.entrantId ? ['weigh-in'] : [])].includes(
+                  one.to,
+                ),
+              )
               .map((one) => (
                 <NavLink
                   key={one.to}

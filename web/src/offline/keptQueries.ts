@@ -18,10 +18,11 @@ const OF_AN_EVENT = new Set<unknown>([
   'own-catches',
   'waters',
   'well',
+  'weigh-in',
   'own-pairings',
 ]);
 
-/** What a page needs where there is no network: who is signed in, the event, its rules, boards and waters, the own codes, catches and well. */
+/** What a page needs where there is no network: who is signed in, the event, its rules, boards and waters, the own codes, catches and well, the weigh-in. */
 export function isKept({ queryKey, state }: Pick<Query, 'queryKey' | 'state'>): boolean {
   // What failed to be fetched again is still what was known.
   if (state.data === undefined) return false;

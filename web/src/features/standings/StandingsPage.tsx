@@ -29,6 +29,7 @@ export function StandingsPage() {
   const rules = useRules(event.eventId);
   const now = useNow(10_000);
   const sheet = rules.data?.at(-1)?.sheet;
+  const isByWeight = sheet?.measure.kind === 'weight';
   const change = (part: Partial<StandingsChoice>): void => setChoice({ ...choice, page: 1, ...part });
   const isAwaiting = standings.data?.standings.some((one) => one.provisionalSteps > 0) ?? false;
   return (
@@ -82,8 +83,8 @@ export function StandingsPage() {
             value={choice.include}
             onChange={(e) => change({ include: e.target.value === 'official' ? 'official' : 'all' })}
           >
-            <option value="all">With undecided fish</option>
-            <option value="official">Official fish only</option>
+            <option value="all">{isByWeight ? 'With unsigned bags' : 'With undecided fish'}</option>
+            <option value="official">{isByWeight ? 'Signed bags only' : 'Official fish only'}</option>
           </select>
           <a
             className="btn h-11"
@@ -301,7 +302,7 @@ function BagBar({ standing, axis, sheet }: { standing: Standing; axis: Axis; she
         </span>
       ))}
       <b
-        className="num absolute inset-y-0 flex items-center pl-3 text-xl max-md:hidden"
+        className="num absolute inset-y-0 flex items-center pl-3 text-xl whitespace-nowrap max-md:hidden"
         style={{ left: `${(standing.score.steps / axis.endSteps) * 100}%` }}
       >
         {formatSteps(standing.score.steps, step)}

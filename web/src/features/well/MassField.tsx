@@ -20,6 +20,7 @@ export function MassField({
   onMass,
   isLarge = false,
   withScale = false,
+  initialG,
 }: {
   label: string;
   unit: MassUnit;
@@ -28,8 +29,10 @@ export function MassField({
   isLarge?: boolean;
   /** Offers a connected scale beside typing. */
   withScale?: boolean;
+  /** What stands there first. */
+  initialG?: number;
 }) {
-  const [text, setText] = useState('');
+  const [text, setText] = useState(initialG === undefined ? '' : formatMass(initialG, unit));
   const parsed = text.trim() === '' ? null : parseMass(text, unit);
   const put = (next: string): void => {
     setText(next);

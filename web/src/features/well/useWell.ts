@@ -1,10 +1,11 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import type { EventView, WellView } from '@lauta/contract';
 import type { RuleSheet } from '@lauta/core/rules';
 import { SCALE_KINDS } from '@lauta/core/scale';
 import {
+  inOrder,
   liveWellOf,
   refusalOf,
   wellOutlook,
@@ -16,6 +17,7 @@ import {
 } from '@lauta/core/well';
 import { appNow } from '../../clock/appClock.ts';
 import { outbox, useOutbox } from '../../outbox/outbox.ts';
+import { useEntryList } from '../../outbox/useEntryList.ts';
 import { useWellView, wellKey } from './queries.ts';
 import { carriedOver, entriesOfDay, lastDone, withEntries } from './wellDays.ts';
 
@@ -49,51 +51,44 @@ export function useWell(
   const { entries: waiting } = useOutbox();
   const client = useQueryClient();
   const commands = useMemo(() => waiting.map(({ command }) => command), [waiting]);
-  const entries = useMemo(
+  const known = useMemo(
     () => entriesOfDay(view.data, commands, entrantId, dayId),
     [view.data, commands, entrantId, dayId],
   );
+  const list = useEntryList(known);
+  const entries = useMemo(() => inOrder(list.entries), [list.entries]);
   const well = useMemo(() => liveWellOf(entries), [entries]);
   const outlook = useMemo(() => wellOutlook(sheet, well), [sheet, well]);
   const carried = useMemo(
     () => carriedOver(view.data, commands, entrantId, daysBefore(days, dayId)),
     [view.data, commands, entrantId, days, dayId],
   );
-  // A second tap may come before the first one's entries are drawn.
-  const latest = useRef(entries);
-  const keeping = useRef(Promise.resolve());
-  const [error, setError] = useState<unknown>(null);
-  useEffect(() => {
-    latest.current = entries;
-  }, [entries]);
-
-  const keep = (day: string, acts: readonly WellAct[]): void => {
-    const made = acts.map((act): WellEntry => ({ entryId: uuidv7(), atMs: appNow().getTime(), act }));
-    if (day === dayId) latest.current = [...latest.current, ...made];
-    // One after the other: no tap is lost because the one before is still being written.
-    keeping.current = keeping.current.then(async () => {
-      try {
-        await outbox.keep('well.enter', eventId, { entrantId, dayId: day, entries: made });
-        client.setQueryData<WellView>(wellKey(eventId, entrantId), (known) => withEntries(known, day, made));
-      } catch (problem) {
-        setError(problem);
-      }
-    });
+  const made = (acts: readonly WellAct[]): WellEntry[] =>
+    acts.map((act) => ({ entryId: uuidv7(), atMs: appNow().getTime(), act }));
+  const write = async (day: string, own: WellEntry[]): Promise<string> => {
+    const commandId = await outbox.keep('well.enter', eventId, { entrantId, dayId: day, entries: own });
+    client.setQueryData<WellView>(wellKey(eventId, entrantId), (heard) => withEntries(heard, day, own));
+    return commandId;
   };
   const enter = (acts: readonly WellAct[]): WellRefusal | null => {
-    const described = withScale(liveWellOf(latest.current), acts);
-    let so = latest.current;
+    const described = withScale(liveWellOf(list.latest()), acts);
+    let so = list.latest();
     for (const [i, act] of described.entries()) {
       const refusal = refusalOf(sheet, liveWellOf(so), act);
       if (refusal) return refusal;
       so = [...so, { entryId: `tried-${i}`, atMs: Number.MAX_SAFE_INTEGER, act }];
     }
-    keep(dayId, described);
+    const own = made(described);
+    list.keep(own, () => write(dayId, own));
     return null;
   };
+  const [error, setError] = useState<unknown>(null);
   const emptyEarlierDays = (): void => {
     for (const { dayId: day, fishIds } of carried) {
-      keep(day, fishIds.map((fishId): WellAct => ({ kind: 'released', fishId, reason: 'weighed-in', airSeconds: null }))); // prettier-ignore
+      const own = made(
+        fishIds.map((fishId) => ({ kind: 'released', fishId, reason: 'weighed-in', airSeconds: null })),
+      );
+      void write(day, own).catch(setError);
     }
   };
   const onPage: WellOnPage = {
@@ -105,7 +100,7 @@ export function useWell(
     enter,
     scaleId: [...well.scales.keys()].at(-1) ?? USUAL_SCALE_ID,
     emptyEarlierDays,
-    error,
+    error: list.error ?? error,
   };
   return { view, onPage };
 }

@@ -1,0 +1,97 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import type { BagsView, Command, WeighInView } from '@lauta/contract';
+import type { WeightSheet } from '@lauta/core/rules';
+import {
+  weighInOf,
+  weighInRefusal,
+  type WeighIn,
+  type WeighInAct,
+  type WeighInEntry,
+  type WeighInRefusal,
+} from '@lauta/core/weigh-in';
+import { appNow } from '../../clock/appClock.ts';
+import { getJson } from '../../door/http.ts';
+import { outbox, useOutbox } from '../../outbox/outbox.ts';
+import { useEntryList } from '../../outbox/useEntryList.ts';
+
+const keyOf = (eventId: string) => ['event', eventId, 'weigh-in'] as const;
+
+export function useWeighInView(eventId: string) {
+  return useQuery({
+    queryKey: keyOf(eventId),
+    queryFn: ({ signal }) => getJson<WeighInView>(`/api/events/${eventId}/weigh-in`, signal),
+  });
+}
+
+export function useBags(eventId: string, isWanted: boolean) {
+  return useQuery({
+    queryKey: ['event', eventId, 'bags'],
+    enabled: isWanted,
+    queryFn: ({ signal }) => getJson<BagsView>(`/api/events/${eventId}/bags`, signal),
+  });
+}
+
+/** What the server has heard and what waits here, each once: what waits was done by whoever kept it. */
+export function entriesHere(
+  view: WeighInView | undefined,
+  waiting: readonly { command: Pick<Command, 'kind' | 'body' | 'eventId'>; accountId: string }[],
+  eventId: string,
+): WeighInEntry[] {
+  const own = waiting.flatMap(({ command, accountId }) => {
+    if (command.kind !== 'weigh-in.enter' || command.eventId !== eventId) return [];
+    const { entries } = command.body as { entries: Omit<WeighInEntry, 'accountId'>[] };
+    return entries.map((entry): WeighInEntry => ({ ...entry, accountId }));
+  });
+  return [...(view?.entries ?? []), ...own];
+}
+
+export interface WeighInOnPage {
+  weighIn: WeighIn;
+  entries: WeighInEntry[];
+  /** Does acts in one go, or none of them: gives back why not. */
+  enter: (acts: readonly WeighInAct[]) => WeighInRefusal | null;
+  error: unknown;
+}
+
+/** The weigh-in of an event, with what was done on this device since. */
+export function useWeighIn(eventId: string, sheet: WeightSheet, accountId: string, capacityG: number | null) {
+  const view = useWeighInView(eventId);
+  const { entries: waiting } = useOutbox();
+  const client = useQueryClient();
+  const known = useMemo(() => entriesHere(view.data, waiting, eventId), [view.data, waiting, eventId]);
+  const { entries, latest, keep, error } = useEntryList(known);
+  const weighIn = useMemo(() => weighInOf(entries), [entries]);
+  const enter = (acts: readonly WeighInAct[]): WeighInRefusal | null => {
+    let so = latest();
+    for (const [i, act] of acts.entries()) {
+      const refusal = weighInRefusal(sheet, weighInOf(so), act, { accountId, capacityG });
+      if (refusal) return refusal;
+      so = [...so, { entryId: `tried-${i}`, atMs: Number.MAX_SAFE_INTEGER, accountId, act }];
+    }
+    const own = acts.map((act): WeighInEntry => ({
+      entryId: uuidv7(),
+      atMs: appNow().getTime(),
+      accountId,
+      act,
+    }));
+    keep(own, async () => {
+      // Who did it is whoever sends it.
+      const sent = own.map(({ entryId, atMs, act }) => ({ entryId, atMs, act }));
+      const commandId = await outbox.keep('weigh-in.enter', eventId, { entries: sent });
+      client.setQueryData<WeighInView>(keyOf(eventId), (heard) =>
+        heard ? { ...heard, entries: [...heard.entries, ...own] } : heard,
+      );
+      return commandId;
+    });
+    return null;
+  };
+  const onPage: WeighInOnPage = { weighIn, entries, enter, error };
+  return { view, onPage };
+}
+
+/** The next free number of a day. */
+export function nextNumber({ tickets }: WeighIn, dayId: string): number {
+  return 1 + Math.max(0, ...tickets.filter((ticket) => ticket.dayId === dayId).map(({ number }) => number));
+}
