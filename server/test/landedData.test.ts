@@ -3,6 +3,8 @@ import { gunzipSync } from 'node:zlib';
 import mysql from 'mysql2/promise';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { commandSchema } from '@lauta/contract';
+import { weighInOf } from '@lauta/core/weigh-in';
+import { liveWellOf } from '@lauta/core/well';
 import { checkLedger } from '../src/ledger/checkLedger.ts';
 import { computeStandings } from '../src/scoring/standings.ts';
 import { openPool } from '../src/storage/database.ts';
@@ -19,6 +21,7 @@ const ENTRIES: Record<string, number> = {
   'database.v5.sql.gz': 12,
   'database.v6.sql.gz': 9,
   'database.v7.sql.gz': 18,
+  'database.v8.sql.gz': 15,
 };
 const named = (pattern: RegExp) => readdirSync(FIXTURES).filter((name) => pattern.test(name));
 
@@ -47,6 +50,12 @@ describe.each(named(/^database\..*\.sql\.gz$/))('the database of %s', (name) => 
     const [event] = await storage.read.events.all();
     const eventId = event?.eventId ?? '';
     expect(await checkLedger(storage.read, eventId)).toMatchObject({ ok: true, entries: ENTRIES[name] });
+    // A well and a bag, in versions that have them.
+    const well = liveWellOf((await storage.read.wells.ofEvent(eventId)).map(({ entryId, atMs, act }) => ({ entryId, atMs, act }))); // prettier-ignore
+    const { tickets, contradictions } = weighInOf(await storage.read.weighIns.ofEvent(eventId));
+    expect([well.contradictions, contradictions]).toEqual([[], []]);
+    const isWithScale = name >= 'database.v8';
+    expect([well.fish.length, tickets.length]).toEqual(isWithScale ? [5, 1] : [0, 0]);
     const { standings } = await computeStandings(storage.read, eventId, { include: 'all', dayId: null });
     // Two fish of 62 steps, one of them with a quarter inch off for an open mouth.
     expect(standings.map((one) => one.score.steps)).toEqual([123, 0]);
