@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { Role } from '@lauta/core/people';
-import { PHONE, signedIn } from './people.ts';
+import { BOAT_CUP, PHONE, signedIn } from './people.ts';
 import { drawBoardKind, drawEmptyBoard } from '@lauta/sim/camera';
 import { choose, markLines, shoot, shootScene } from './photo.ts';
 
@@ -15,7 +15,6 @@ const VIEWS: [string, Role, string, boolean][] = [
   ['event', 'director', '', false],
   ['judge-queue', 'judge', '/judge', false],
   ['records', 'judge', '/records', false],
-  ['boards', 'director', '/boards', false],
   ['water-phone', 'angler', '/water', true],
   ['standings-phone', 'angler', '/standings', true],
   ['waters-phone', 'angler', '/waters', true],
@@ -33,12 +32,6 @@ for (const [name, role, path, isPhone] of VIEWS) {
     await context.close();
   });
 }
-
-test('sign-in', async ({ page }) => {
-  await page.goto('/sign-in');
-  await expect(page.getByRole('button', { name: /^Judge/ })).toBeVisible();
-  await take(page, 'sign-in');
-});
 
 test('standings with one score opened', async ({ browser }) => {
   const { page, context } = await signedIn(browser, 'angler');
@@ -97,19 +90,32 @@ test('bench, on the desk and on the phone', async ({ browser }) => {
   }
 });
 
-test('catch with its verdict', async ({ browser }) => {
-  const { page, context } = await signedIn(browser, 'angler');
-  await page.goto(`${page.url()}/water`);
+test('the well with one too many, on the phone', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'angler', PHONE, BOAT_CUP);
+  await page.goto(`${page.url()}/well`);
+  await page.getByRole('button', { name: 'A fish comes in' }).tap();
+  await page.getByLabel('Scale shows').fill('1-9');
+  await page.getByRole('button', { name: 'Aboard, one too many' }).tap();
+  await expect(page.getByText('Do not cast.')).toBeVisible();
+  await take(page, 'cull-phone');
+  await page.getByRole('button', { name: /^Hang/ }).tap();
+  await page.getByRole('button', { name: 'the new one lower' }).tap();
   await page
-    .locator('main')
-    .getByRole('link', { name: /accepted/ })
+    .getByRole('button', { name: /^Let \d go$/ })
     .first()
-    .click();
-  await expect(page.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
+    .tap();
+  await expect(page.getByText('5 of 5')).toBeVisible();
+  await take(page, 'well-phone');
+  await context.close();
+});
+
+test('the weigh-in, in dusk', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'weigh-master', {}, BOAT_CUP);
   await page.evaluate(() => localStorage.setItem('lauta-theme', 'dusk'));
-  await page.reload();
-  await expect(page.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
-  await take(page, 'catch-dusk');
+  await page.goto(`${page.url()}/weigh-in`);
+  await page.getByLabel('Day').selectOption({ label: 'Day 1' });
+  await page.getByRole('region', { name: 'Queue' }).getByRole('button').nth(3).click();
+  await take(page, 'weigh-in-dusk');
   await context.close();
 });
 

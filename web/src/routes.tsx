@@ -91,6 +91,12 @@ export const routes: RouteObject[] = [
             lazy: async () => ({ Component: (await import('./features/well/WellPage.tsx')).WellPage }),
           },
           {
+            path: 'well/water',
+            lazy: async () => ({
+              Component: (await import('./features/well-water/WellWaterPage.tsx')).WellWaterPage,
+            }),
+          },
+          {
             path: 'weigh-in',
             lazy: async () => ({
               Component: (await import('./features/weigh-in/WeighInPage.tsx')).WeighInPage,

@@ -55,7 +55,7 @@ export interface CullOptions {
 }
 
 /** Our own choice; `npm run bench-cull` shows what it comes to. */
-export const HANGING_COST_G = 0.38;
+export const HANGING_COST_G = 0.4;
 /** Pairs are sought among so many of the likeliest. */
 const CANDIDATES = 4;
 /** A comparison is not asked for when the release is as sure as this. */

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { sideOf } from '@lauta/core/care';
 import type { RuleSheet } from '@lauta/core/rules';
 import {
@@ -9,7 +10,7 @@ import {
   type WellRefusal,
 } from '@lauta/core/well';
 import { useNow } from '../../clock/appClock.ts';
-import { useInEvent } from '../../frame/inEvent.ts';
+import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { hasFailed } from '../../frame/hasFailed.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
@@ -231,6 +232,9 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
         </Signal>
       )}
       <OutboxPanel accountId={who.data?.account?.accountId ?? null} />
+      <Link className="btn h-16" to={eventPath(event.eventId, 'well', 'water')}>
+        Oxygen, ice and the pump
+      </Link>
       <details
         className="border-base-300 border-t pt-2"
         open={panel === 'set-up'}
