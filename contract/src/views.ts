@@ -85,6 +85,8 @@ export interface StandingsView {
   /** Those on this page. */
   entrants: EntrantView[];
   standings: Standing[];
+  /** Totals that boats share from the water, unofficial; absent before there was a well. */
+  onWater?: { entrantId: string; steps: number; fish: number }[];
 }
 
 export interface VerdictView {

@@ -106,6 +106,7 @@ const actSchema = z.discriminatedUnion('kind', [
     airSeconds: seconds,
   }),
   z.strictObject({ kind: z.literal('declared'), count: z.int().min(0).max(99) }),
+  z.strictObject({ kind: z.literal('shared'), isShared: z.boolean() }),
   z.strictObject({ kind: z.literal('undone'), entryId: id }),
 ]);
 

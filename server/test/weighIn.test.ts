@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import type { BagsView, StandingsView, WeighInView } from '@lauta/contract';
 import { ticketState, weighInOf, type WeighInAct } from '@lauta/core/weigh-in';
+import type { WellAct } from '@lauta/core/well';
 import { BOAT_CUP_SHEET } from '@lauta/sim/demo';
 import { checkLedger } from '../src/ledger/checkLedger.ts';
 import { done, holdEvent, openWorld, send, sendCommand, takePart, type Person, type TestEvent, type World } from './world.ts'; // prettier-ignore
@@ -133,6 +134,30 @@ describe('a bag at the weigh-in', () => {
     await done(sendCommand(world, event.angler, 'well.enter', event.eventId, { entrantId: event.entrantId, dayId: event.dayId, entries })); // prettier-ignore
     const { declared } = await get<WeighInView>(weighMaster, 'weigh-in');
     expect(declared).toEqual([{ entrantId: event.entrantId, dayId: event.dayId, count: 5 }]);
+  });
+
+  it('a boat that shares its total is seen on the water, unofficial and without its fish; others are not', async () => {
+    const fishId = uuidv7();
+    const scale = { divisionG: 1, capacityG: 20_000, repeatabilityG: 1, gainSigma: 0, zeroSigmaG: 0, driftGPerRootHour: 0 }; // prettier-ignore
+    const enterWell = (...acts: WellAct[]) =>
+      sendCommand(world, event.rival, 'well.enter', event.eventId, { entrantId: event.rivalEntrantId, dayId: event.dayId, entries: acts.map((act) => ({ entryId: uuidv7(), atMs: (atMs += 1000), act })) }); // prettier-ignore
+    await done(
+      enterWell(
+        { kind: 'scale', scaleId: 's', name: 'Scale', scale },
+        { kind: 'fish-in', fishId, speciesId: 'largemouth-bass', lengthMm: null, condition: 'lively', compartment: 1, tagId: 'tag-1', tagPlace: 'on' }, // prettier-ignore
+        { kind: 'weighed', fishId, scaleId: 's', readG: 1361, how: 'typed', airSeconds: null },
+      ),
+    );
+    expect((await get<StandingsView>(event.angler, 'standings')).onWater).toEqual([]);
+    await done(enterWell({ kind: 'shared', isShared: true }));
+    // 1361 g are 48.0 oz (GNU units: 48.007861).
+    const seen = await send(world, event.angler, 'get', `/api/events/${event.eventId}/standings`);
+    expect((seen.body as StandingsView).onWater).toEqual([
+      { entrantId: event.rivalEntrantId, steps: 48, fish: 1 },
+    ]);
+    expect(seen.text).not.toContain('1361');
+    await done(enterWell({ kind: 'shared', isShared: false }));
+    expect((await get<StandingsView>(event.angler, 'standings')).onWater).toEqual([]);
   });
 
   it('a weight that was changed behind the record is found', async () => {

@@ -40,7 +40,12 @@ export interface Ticket {
   corrections: { atMs: number; byId: string; what: WeighInAct['kind']; reason: string }[];
 }
 
-export type WeighInContradiction = 'no-such-ticket' | 'ticket-known' | 'not-the-present-weight';
+export type WeighInContradiction =
+  | 'no-such-ticket'
+  | 'ticket-known'
+  | 'not-the-present-weight'
+  /** What was signed has been taken back since. */
+  | 'signed-what-is-gone';
 
 export interface WeighIn {
   /** In the order of their numbers. */
@@ -59,8 +64,19 @@ export function weighInOf(entries: readonly WeighInEntry[]): WeighIn {
   }
   const tickets = new Map<string, Ticket>();
   const contradictions: WeighIn['contradictions'] = [];
+  const figures = new Map<string, Map<WeighInAct['kind'], string>>();
   for (const entry of ordered) {
+    const { act } = entry;
+    // Figures that were taken back later count here: a name stands under what was there when it was signed.
+    if ('reason' in act) figures.set(act.ticketId, new Map([...(figures.get(act.ticketId) ?? []), [act.kind, entry.entryId]])); // prettier-ignore
     if (undone.has(entry.entryId)) continue;
+    if (
+      act.kind === 'signed' &&
+      [...(figures.get(act.ticketId)?.values() ?? [])].some((id) => undone.has(id))
+    ) {
+      contradictions.push({ entryId: entry.entryId, why: 'signed-what-is-gone' });
+      continue;
+    }
     const why = take(tickets, entry);
     if (why) contradictions.push({ entryId: entry.entryId, why });
   }

@@ -178,6 +178,21 @@ describe('a ticket on its way', () => {
     expect(refused).toBe('reason-wanted');
   });
 
+  it('signed, then its weight taken back by another hand: the names fall with it', () => {
+    const first = entry(weighed(5000));
+    const second = entry(weighed(5200));
+    const signed = [queued(), entry(checked(5)), first, second, entry(sign('angler')), entry(sign('weigh-master'))]
+      .map((one, i) => ({ ...one, atMs: 1000 + i })); // prettier-ignore
+    expect(ticketState(rules({ twoPeople: false }), ticketOf(signed))).toBe('signed');
+    const undo = { ...entry({ kind: 'undone', entryId: second.entryId }), atMs: 2000 };
+    const after = weighInOf([...signed, undo]);
+    expect(after.tickets[0]).toMatchObject({ signatures: {}, weight: { grossG: 5000 } });
+    expect(after.contradictions.map(({ why }) => why)).toEqual([
+      'signed-what-is-gone',
+      'signed-what-is-gone',
+    ]);
+  });
+
   it('is the same in whatever order its entries arrive', () => {
     const entries = [queued(), entry(checked(4, 1)), entry(weighed(5000)), entry(sign('angler'))];
     fc.assert(

@@ -76,6 +76,8 @@ export type WellAct =
   | { kind: 'released'; fishId: string; reason: ReleaseReason; airSeconds: number | null }
   /** How many fish are aboard, as counted by hand at lines-out. */
   | { kind: 'declared'; count: number }
+  /** Whether the total is shown to everybody, as unofficial; private until somebody says so. */
+  | { kind: 'shared'; isShared: boolean }
   /** Takes an entry back; an undo can be taken back too. */
   | { kind: 'undone'; entryId: string };
 

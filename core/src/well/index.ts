@@ -44,6 +44,7 @@ export {
 export {
   gains,
   totalSteps,
+  waterTotalG,
   wellOutlook,
   type FishOutlook,
   type Gain,

@@ -54,6 +54,8 @@ export interface LiveWell {
   scales: Map<string, ScaleRecord & { name: string }>;
   /** The last count by hand; null as long as nobody counted, or since a fish came or went. */
   declared: { count: number; atMs: number } | null;
+  /** Whether the total is shown to everybody. */
+  isShared: boolean;
   contradictions: { entryId: string; why: Contradiction }[];
   /** Entries that were taken back. */
   undone: Set<string>;
@@ -83,6 +85,7 @@ export function liveWellOf(entries: readonly WellEntry[]): LiveWell {
     comparisons: [],
     scales: new Map(),
     declared: null,
+    isShared: false,
     contradictions: [],
     undone,
   };
@@ -131,6 +134,9 @@ function take(well: LiveWell, { atMs, act }: WellEntry, known: ReadonlySet<strin
       return letGo(well, atMs, act);
     case 'declared':
       well.declared = { count: act.count, atMs };
+      return null;
+    case 'shared':
+      well.isShared = act.isShared;
       return null;
     case 'undone':
       return known.has(act.entryId) ? null : 'no-such-entry';

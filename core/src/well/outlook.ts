@@ -201,6 +201,22 @@ export function gains({ measure }: WeightSheet, { nextMustBeatG }: WeightOutlook
   return wanted.map(([name, gainG]) => ({ name, gainG, needsG: base + gainG }));
 }
 
+/**
+ * A well's total from its readings alone, without the beam and without draws: what is shown to everybody, and cheap enough
+ * for all boats at once. Fish that were not weighed are guessed, as on the boat's own screen.
+ */
+export function waterTotalG(sheet: WeightSheet, { fish, scales }: LiveWell): number {
+  if (fish.length === 0) return 0;
+  const weighed = fish.map((one) => ({
+    fishId: one.fishId,
+    readings: one.readings.filter(({ scaleId }) => scales.has(scaleId)),
+    guess: one.readings.length > 0 ? WEIGHED : guessOf(sheet, one),
+  }));
+  // Two mirrored draws of a normal have exactly its mean.
+  const { meanG } = posteriorOf(weighed, scales, [], { draws: 2 });
+  return meanG.reduce((sum, one) => sum + one, 0);
+}
+
 /** A bag's total to the nearest of the event's steps: an estimate until the scale at the weigh-in has spoken. */
 export function totalSteps({ measure }: WeightSheet, { totalG }: WeightOutlook): number {
   return stepsFromG(Math.max(0, totalG), measure.step, 'nearest');

@@ -11,6 +11,7 @@ import {
   refusalOf,
   tagPlaceFor,
   totalSteps,
+  waterTotalG,
   wellOutlook,
   wellTroubles,
   type LiveWell,
@@ -229,6 +230,14 @@ describe('what the next fish must do', () => {
       Math.round(1200 + G_PER_OUNCE),
       Math.round(1200 + G_PER_POUND),
     ]);
+  });
+
+  it('shared with everybody is the sum of the readings, as the boat itself sees it without a beam', () => {
+    const outlook = wellOutlook(weightSheet(), full);
+    if (outlook.kind !== 'weight') throw new Error('expected weights');
+    expect(waterTotalG(weightSheet(), full)).toBeCloseTo(outlook.totalG, 0);
+    expect(waterTotalG(weightSheet(), wellOf())).toBe(0);
+    expect([wellOf().isShared, wellOf({ kind: 'shared', isShared: true }).isShared]).toEqual([false, true]);
   });
 
   it('with room in the well: anything that may be kept', () => {

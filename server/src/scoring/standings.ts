@@ -1,9 +1,12 @@
-import { isWeightSheet } from '@lauta/core/rules';
+import { isWeightSheet, type WeightSheet } from '@lauta/core/rules';
+import { stepsFromG } from '@lauta/core/units';
+import { liveWellOf, waterTotalG } from '@lauta/core/well';
 import { rankEntrants, rankTickets, type ScoringCatch, type Standing } from '@lauta/core/scoring';
-import { weighInOf } from '@lauta/core/weigh-in';
+import { weighInOf, type Ticket } from '@lauta/core/weigh-in';
 import { scoringCatch } from '../catch/catchState.ts';
 import type { Entrant } from '../people/peopleStore.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
+import { wellsOfEvent } from '../well/enterWell.ts';
 import { linesOutOf } from '../weigh-in/weighInRoutes.ts';
 import type { Stores } from '../storage/storage.ts';
 
@@ -13,6 +16,8 @@ export interface Standings {
   ruleVersion: number | null;
   entrants: Entrant[];
   standings: Standing[];
+  /** Totals that boats share from the water, unofficial. */
+  onWater: { entrantId: string; steps: number; fish: number }[];
 }
 
 export interface StandingsQuestion {
@@ -29,14 +34,15 @@ export async function computeStandings(
   const head = await stores.ledger.head(eventId);
   const entrants = await stores.people.entrantsOf(eventId);
   const book = await loadRuleBook(stores, eventId);
-  if (!book) return { seq: head?.seq ?? 0, ruleVersion: null, entrants, standings: [] };
+  if (!book) return { seq: head?.seq ?? 0, ruleVersion: null, entrants, standings: [], onWater: [] };
   const { current: sheet, currentVersion: ruleVersion } = book;
   const entrantIds = entrants.map((one) => one.entrantId);
   if (isWeightSheet(sheet)) {
     const { tickets } = weighInOf(await stores.weighIns.ofEvent(eventId));
     const asked = tickets.filter((ticket) => dayId === null || ticket.dayId === dayId);
     const standings = rankTickets(sheet, entrantIds, asked, await linesOutOf(stores, eventId), { include });
-    return { seq: head?.seq ?? 0, ruleVersion, entrants, standings };
+    const onWater = await sharedTotals(stores, eventId, sheet, tickets, dayId);
+    return { seq: head?.seq ?? 0, ruleVersion, entrants, standings, onWater };
   }
   const verdicts = await stores.catches.lastVerdictsIn(eventId);
   const records = await stores.catches.allOf(eventId);
@@ -44,7 +50,28 @@ export async function computeStandings(
     .filter((record) => dayId === null || record.dayId === dayId)
     .map((record) => scoringCatch(record, verdicts.get(record.catchId)));
   const standings = rankEntrants(book, entrantIds, catches, { include });
-  return { seq: head?.seq ?? 0, ruleVersion, entrants, standings };
+  return { seq: head?.seq ?? 0, ruleVersion, entrants, standings, onWater: [] };
+}
+
+/** What boats say from the water of the last day that has a well, where they share it and no bag is weighed yet. */
+async function sharedTotals(
+  stores: Stores,
+  eventId: string,
+  sheet: WeightSheet,
+  tickets: readonly Ticket[],
+  dayId: string | null,
+): Promise<Standings['onWater']> {
+  const wells = await wellsOfEvent(stores, eventId);
+  const days = (await stores.events.days(eventId)).map((day) => day.dayId);
+  const last = dayId ?? days.findLast((id) => wells.some((one) => one.dayId === id));
+  return wells.flatMap(({ entrantId, dayId: of, entries }) => {
+    const isWeighed = tickets.some((one) => one.entrantId === entrantId && one.dayId === of && one.weight);
+    if (of !== last || isWeighed) return [];
+    const well = liveWellOf(entries);
+    if (!well.isShared) return [];
+    const steps = stepsFromG(Math.max(0, waterTotalG(sheet, well)), sheet.measure.step, 'nearest');
+    return [{ entrantId, steps, fish: well.fish.length }];
+  });
 }
 
 const KEPT = 64;

@@ -22,7 +22,7 @@ export function addStandingsRoutes(table: RouteTable): void {
     eventScope,
     async (asked, { eventId }) => {
       const question = questionOf(asked);
-      const { seq, ruleVersion, entrants, standings } = await standingsOf(
+      const { seq, ruleVersion, entrants, standings, onWater } = await standingsOf(
         asked.lauta.storage.read,
         eventId,
         question,
@@ -46,6 +46,7 @@ export function addStandingsRoutes(table: RouteTable): void {
         names: Object.fromEntries(entrants.map((one) => [one.entrantId, one.name])),
         entrants: shown.flatMap((standing) => found.get(standing.entrantId) ?? []),
         standings: shown,
+        onWater: onWater.filter(({ entrantId }) => shown.some((one) => one.entrantId === entrantId)),
       } satisfies StandingsView;
     },
   );

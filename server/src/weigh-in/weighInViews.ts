@@ -1,8 +1,9 @@
 import type { BagsView, WeighInView } from '@lauta/contract';
 import { isWeightSheet } from '@lauta/core/rules';
 import { ticketState, weighInOf } from '@lauta/core/weigh-in';
-import { liveWellOf, type WellEntry } from '@lauta/core/well';
+import { liveWellOf } from '@lauta/core/well';
 import { loadRuleBook } from '../rules/ruleBook.ts';
+import { wellsOfEvent } from '../well/enterWell.ts';
 import type { Stores } from '../storage/storage.ts';
 
 export async function weighInView(stores: Stores, eventId: string): Promise<WeighInView> {
@@ -21,14 +22,8 @@ export async function weighInView(stores: Stores, eventId: string): Promise<Weig
 }
 
 async function declaredCounts(stores: Stores, eventId: string): Promise<WeighInView['declared']> {
-  const wells = new Map<string, { entrantId: string; dayId: string; entries: WellEntry[] }>();
-  for (const { entrantId, dayId, ...entry } of await stores.wells.ofEvent(eventId)) {
-    const key = `${entrantId} ${dayId}`;
-    const well = wells.get(key) ?? { entrantId, dayId, entries: [] };
-    well.entries.push(entry);
-    wells.set(key, well);
-  }
-  return [...wells.values()].flatMap(({ entrantId, dayId, entries }) => {
+  const wells = await wellsOfEvent(stores, eventId);
+  return wells.flatMap(({ entrantId, dayId, entries }) => {
     const count = liveWellOf(entries).declared?.count;
     return count === undefined ? [] : [{ entrantId, dayId, count }];
   });

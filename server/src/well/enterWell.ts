@@ -1,4 +1,5 @@
 import type { WellView } from '@lauta/contract';
+import type { WellEntry } from '@lauta/core/well';
 import type { Handler } from '../command/commandContext.ts';
 import { requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
@@ -50,4 +51,19 @@ export async function wellView(stores: Stores, entrantId: string): Promise<WellV
     days.set(dayId, day);
   }
   return { days: [...days.values()] };
+}
+
+/** Every well of an event, each day by itself. */
+export async function wellsOfEvent(
+  stores: Stores,
+  eventId: string,
+): Promise<{ entrantId: string; dayId: string; entries: WellEntry[] }[]> {
+  const wells = new Map<string, { entrantId: string; dayId: string; entries: WellEntry[] }>();
+  for (const { entrantId, dayId, ...entry } of await stores.wells.ofEvent(eventId)) {
+    const key = `${entrantId} ${dayId}`;
+    const well = wells.get(key) ?? { entrantId, dayId, entries: [] };
+    well.entries.push(entry);
+    wells.set(key, well);
+  }
+  return [...wells.values()];
 }

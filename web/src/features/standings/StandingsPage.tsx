@@ -152,6 +152,7 @@ function Ruled({
             sheet={sheet}
             axis={axis}
             isOwn={standing.entrantId === ownEntrantId}
+            onWater={view.onWater?.find((one) => one.entrantId === standing.entrantId) ?? null}
           />
         ))}
       </ol>
@@ -185,9 +186,12 @@ interface RowProps {
   sheet: RuleSheet;
   axis: Axis;
   isOwn: boolean;
+  onWater: OnWater | null;
 }
 
-function Row({ standing, name, names, sheet, axis, isOwn }: RowProps) {
+type OnWater = NonNullable<StandingsView['onWater']>[number];
+
+function Row({ standing, name, names, sheet, axis, isOwn, onWater }: RowProps) {
   const [isOpen, setOpen] = useState(false);
   const { rank, score } = standing;
   const { step } = sheet.measure;
@@ -206,7 +210,7 @@ function Row({ standing, name, names, sheet, axis, isOwn }: RowProps) {
           <b className="block truncate">{name}</b>
           <span className="flex flex-wrap gap-x-3">
             {standing.kind === 'tickets' ? (
-              <TicketNotes standing={standing} sheet={sheet} />
+              <TicketNotes standing={standing} sheet={sheet} onWater={onWater} />
             ) : (
               <BagNotes standing={standing} sheet={sheet} />
             )}
@@ -252,7 +256,15 @@ function BagNotes({ standing: { bag }, sheet }: { standing: CatchStanding; sheet
   );
 }
 
-function TicketNotes({ standing: { tickets }, sheet }: { standing: TicketStanding; sheet: RuleSheet }) {
+function TicketNotes({
+  standing: { tickets },
+  sheet,
+  onWater,
+}: {
+  standing: TicketStanding;
+  sheet: RuleSheet;
+  onWater: OnWater | null;
+}) {
   const open = tickets.filter(({ state }) => state !== 'signed').length;
   return (
     <>
@@ -263,6 +275,11 @@ function TicketNotes({ standing: { tickets }, sheet }: { standing: TicketStandin
             {PENALTY_KIND_WORDS[kind](count)}
           </Signal>
         )),
+      )}
+      {onWater && (
+        <span className="text-quiet text-sm">
+          on the water {formatSteps(onWater.steps, sheet.measure.step)}, {onWater.fish} fish, unofficial
+        </span>
       )}
       {open > 0 && <Signal tone="look">{open === 1 ? 'a bag' : `${open} bags`} not signed</Signal>}
     </>

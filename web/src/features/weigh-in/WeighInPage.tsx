@@ -72,8 +72,11 @@ function Station({ sheet, accountId }: { sheet: WeightSheet; accountId: string }
   const linesOutMs = linesOut(event, dayId);
   const nameOf = (entrantId: string): string =>
     view.data.entrants.find((one) => one.entrantId === entrantId)?.name ?? '';
+  // A signed ticket's figures are corrected, not taken back.
+  const isSigned = chosen !== null && Object.keys(chosen.signatures).length > 0;
   const last = entries.findLast(
     ({ act: one, entryId, accountId: by }) =>
+      !(isSigned && 'reason' in one) &&
       one.kind !== 'undone' && !weighIn.undone.has(entryId) && by === accountId && 'ticketId' in one && one.ticketId === chosen?.ticketId, // prettier-ignore
   );
   return (

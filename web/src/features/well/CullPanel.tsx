@@ -76,12 +76,12 @@ export function CullPanel({
                       {fishWords(well, sheet, fishId)}
                     </th>
                     <td className="text-right">{(100 * probability).toFixed(0)} %</td>
-                    <td className="text-right">
+                    <td className="pl-3 text-right">
                       {Number.isFinite(expectedLossG)
                         ? formatSmallMass(expectedLossG, massUnitOf(sheet))
                         : 'must stay'}
                     </td>
-                    <td className="text-right whitespace-nowrap">
+                    <td className="pl-3 text-right whitespace-nowrap">
                       {fish?.liftings ?? 0}×, {fish?.hangingSeconds ?? 0} s hung
                     </td>
                   </tr>

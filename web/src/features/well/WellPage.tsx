@@ -232,6 +232,22 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
         </Signal>
       )}
       <OutboxPanel accountId={who.data?.account?.accountId ?? null} />
+      {sheet.measure.kind === 'weight' && (
+        <label className="flex min-h-16 items-center justify-between gap-4">
+          <span>
+            Show the total to everybody
+            <span className="text-quiet block text-sm">
+              On the standings, as unofficial. Until you say so it is yours alone.
+            </span>
+          </span>
+          <input
+            type="checkbox"
+            className="toggle toggle-lg flex-none"
+            checked={well.isShared}
+            onChange={(e) => act([{ kind: 'shared', isShared: e.target.checked }])}
+          />
+        </label>
+      )}
       <Link className="btn h-16" to={eventPath(event.eventId, 'well', 'water')}>
         Oxygen, ice and the pump
       </Link>

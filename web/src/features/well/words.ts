@@ -199,6 +199,8 @@ export function actWords(act: WellAct, well: LiveWell, sheet: RuleSheet): string
       return `${name(act.fishId)} let go`;
     case 'declared':
       return `counted ${act.count}`;
+    case 'shared':
+      return act.isShared ? 'total shared' : 'total private';
     case 'undone':
       return 'taken back';
   }
