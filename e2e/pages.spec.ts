@@ -16,6 +16,7 @@ const PAGES: [string, Role, string, RegExp][] = [
   ['boards', 'director', '/boards', /Kinds of board/],
   ['new board', 'director', '/boards/new', /A new kind of board/],
   ['water', 'angler', '/water', /Water/],
+  ['well', 'angler', '/well', /Well/],
   ['settings', 'angler', '/settings', /Settings/],
   ['judge', 'judge', '/judge', /Judge/],
   ['standings', 'angler', '/standings', /Standings/],

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import type { WellView } from '@lauta/contract';
@@ -98,6 +99,65 @@ describe('a well on the server', () => {
   ])('refuses %s', async (_, change, status) => {
     expect((await enter([entry({ kind: 'declared', count: 1 })], event.angler, change())).status).toBe(status);
   }); // prettier-ignore
+
+  it('whatever is done in whatever order, told late, twice and mixed: count, tags and ledger agree', async () => {
+    const step = fc.record({ what: fc.constantFrom('in', 'in', 'tag', 'out', 'look', 'undo'), pick: fc.nat({ max: 30 }) }); // prettier-ignore
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { minLength: 5, maxLength: 14 }), fc.nat(), async (steps, mix) => {
+        const own = await holdEvent(world);
+        // What a person believes, kept in the head.
+        let aboard: string[] = [];
+        const tags = new Map<string, string>();
+        const entries: WellEntry[] = [];
+        for (const { what, pick } of steps) {
+          const fishId = aboard[pick % Math.max(1, aboard.length)] ?? '';
+          const tagId = `tag-${(pick % 5) + 1}`;
+          if (what === 'in') {
+            const id = uuidv7();
+            entries.push(entry(fishIn(id)));
+            aboard.push(id);
+          } else if (fishId === '') continue;
+          else if (what === 'tag') {
+            entries.push(entry({ kind: 'tagged', fishId, tagId, tagPlace: 'on' }));
+            tags.set(fishId, tagId);
+          } else if (what === 'look')
+            entries.push(entry({ kind: 'looked', fishId, condition: 'lively', signs: [] }));
+          else {
+            const out = entry({ kind: 'released', fishId, reason: 'cull', airSeconds: null });
+            entries.push(out);
+            if (what === 'undo') entries.push(entry({ kind: 'undone', entryId: out.entryId }));
+            else {
+              aboard = aboard.filter((one) => one !== fishId);
+              tags.delete(fishId);
+            }
+          }
+        }
+        // Two phones send what they have when they have a network: in any order, and again when no answer was heard.
+        const shuffled = entries
+          .map((one, i) => ({ one, key: (i * 7919 + mix) % 101 }))
+          .sort((a, b) => a.key - b.key);
+        const commands = Array.from(
+          { length: Math.ceil(shuffled.length / 3) },
+          (_, i) =>
+          commandOf('well.enter', own.eventId, { entrantId: own.entrantId, dayId: own.dayId, entries: shuffled.slice(3 * i, 3 * i + 3).map(({ one }) => one) }), // prettier-ignore
+        );
+        for (const command of [...commands, ...commands.slice(0, 2)]) {
+          const sent = await send(world, own.angler, 'post', '/api/commands').set('Idempotency-Key', command.commandId).send(command); // prettier-ignore
+          expect(sent.status, sent.text).toBe(200);
+        }
+        const path = `/api/events/${own.eventId}/entrants/${own.entrantId}/well`;
+        const { days } = (await send(world, own.angler, 'get', path)).body as WellView;
+        const well = liveWellOf(days[0]?.entries ?? []);
+        expect(well.fish.map(({ fishId }) => fishId)).toEqual(aboard);
+        expect(new Map(well.fish.flatMap(({ fishId, tagId }) => (tagId ? [[fishId, tagId]] : [])))).toEqual(
+          tags,
+        );
+        expect(well.contradictions).toEqual([]);
+        expect(await checkLedger(world.lauta.storage.read, own.eventId)).toMatchObject({ ok: true });
+      }),
+      { seed: 4310, numRuns: 6 },
+    );
+  }, 60_000);
 
   it('and its ledger agree; an entry that was changed afterwards is found', async () => {
     const { read } = world.lauta.storage;

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { isWeightSheet, type WeightSheet } from '@lauta/core/rules';
-import { formatSteps, unitOf } from '@lauta/core/units';
+import { MASS_STEPS, formatSteps, unitOf } from '@lauta/core/units';
 import {
   scoreTicket,
   ticketState,
@@ -21,6 +21,7 @@ import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { useRules } from '../event/queries.ts';
 import { OutboxPanel } from '../outbox/OutboxPanel.tsx';
 import { dayOfNow } from '../water/dayOfNow.ts';
+import { MassField } from '../well/MassField.tsx';
 import { BagStation } from './BagStation.tsx';
 import { nextNumber, useBags, useWeighIn } from './useWeighIn.ts';
 import { REFUSAL_WORDS, STATE_WORDS, actWords } from './words.ts';
@@ -44,6 +45,11 @@ export function WeighInPage() {
   return isOfficial && accountId ? <Station sheet={sheet} accountId={accountId} /> : <Calls />;
 }
 
+const CAPACITY_KEY = 'lauta-bag-capacity';
+const parseCapacity = (text: string | null): number | null => {
+  const massG = Number(text ?? '0');
+  return Number.isFinite(massG) && massG > 0 ? massG : null;
+};
 const TARE_KEY = 'lauta-bag-tare';
 const parseTare = (text: string | null): number => {
   const massG = Number(text ?? '0');
@@ -55,7 +61,8 @@ function Station({ sheet, accountId }: { sheet: WeightSheet; accountId: string }
   const now = useNow(10_000);
   const today = dayOfNow(event, now.getTime());
   const [dayId, setDay] = useState(today?.dayId ?? '');
-  const { view, onPage } = useWeighIn(event.eventId, sheet, accountId, null);
+  const [capacityG, setCapacity] = useState(() => readStored(CAPACITY_KEY, parseCapacity));
+  const { view, onPage } = useWeighIn(event.eventId, sheet, accountId, capacityG);
   const [chosenId, setChosen] = useState<string | null>(null);
   const [refusal, setRefusal] = useState<WeighInRefusal | null>(null);
   const [tareG, setTare] = useState(() => readStored(TARE_KEY, parseTare));
@@ -157,6 +164,20 @@ function Station({ sheet, accountId }: { sheet: WeightSheet; accountId: string }
               Undo: {actWords(last.act)}
             </button>
           )}
+          <details className="border-base-300 border-t">
+            <summary className="flex min-h-12 cursor-pointer items-center">The scale in use</summary>
+            <div className="max-w-xs">
+              <MassField
+                label="Weighs up to"
+                unit={MASS_STEPS[sheet.measure.step].unit}
+                {...(capacityG === null ? {} : { initialG: capacityG })}
+                onMass={(massG) => {
+                  setCapacity(massG);
+                  writeStored(CAPACITY_KEY, massG ?? 0);
+                }}
+              />
+            </div>
+          </details>
           <OutboxPanel accountId={accountId} />
         </div>
       </div>
