@@ -52,3 +52,4 @@ export {
   type WeightOutlook,
   type WellOutlook,
 } from './outlook.ts';
+export { tagRecords, type TagRecord } from './tagRecord.ts';

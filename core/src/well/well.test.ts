@@ -10,6 +10,7 @@ import {
   minutesUnseen,
   refusalOf,
   tagPlaceFor,
+  tagRecords,
   totalSteps,
   waterTotalG,
   wellOutlook,
@@ -118,6 +119,10 @@ describe('the list of a well', () => {
       look,
     );
     expect(well.fish[0]?.looks.map(({ tagKind }) => tagKind)).toEqual(['clip', null]);
+    expect(tagRecords(well)).toEqual([
+      { tagKind: 'clip', looks: 1, notLively: 1, fish: 1 },
+      { tagKind: null, looks: 1, notLively: 1, fish: 1 },
+    ]);
   });
 });
 

@@ -5,6 +5,7 @@ import { SCALE_KINDS, judgeScale, type ScaleQuality, type ScaleRecord } from '@l
 import {
   TAG_COLOURS,
   TAG_KINDS,
+  tagRecords,
   type FishTag,
   type LiveWell,
   type TagColour,
@@ -44,6 +45,7 @@ export function WellSetUp({
         settings={well.settings}
         onSettings={(settings) => onActs([{ kind: 'set-up', settings }])}
       />
+      <TagNumbers well={well} />
       {sheet.measure.kind === 'weight' && (
         <ScaleLogbook
           scale={well.scales.get(scaleId) ?? null}
@@ -151,6 +153,39 @@ function TagSettings({
           </Pick>
         ))}
       </Picks>
+    </section>
+  );
+}
+
+/** Whether a kind of tag harms is disputed: what was seen at each look, by the tag that the fish bore. */
+function TagNumbers({ well }: { well: LiveWell }) {
+  const records = tagRecords(well);
+  if (records.length === 0) return null;
+  return (
+    <section aria-labelledby="tag-numbers">
+      <h2 id="tag-numbers">Fish and their tags today</h2>
+      <table className="w-full text-sm tabular-nums">
+        <thead className="text-quiet text-left">
+          <tr>
+            <th className="font-normal">tag</th>
+            <th className="text-right font-normal">fish</th>
+            <th className="text-right font-normal">looks</th>
+            <th className="text-right font-normal">not lively</th>
+          </tr>
+        </thead>
+        <tbody className="ruled">
+          {records.map(({ tagKind, fish, looks, notLively }) => (
+            <tr key={tagKind ?? 'none'}>
+              <th scope="row" className="py-1 text-left font-normal">
+                {tagKind ?? 'none, or loose'}
+              </th>
+              <td className="text-right">{fish}</td>
+              <td className="text-right">{looks}</td>
+              <td className="text-right">{notLively}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </section>
   );
 }
