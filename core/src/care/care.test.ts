@@ -145,7 +145,7 @@ describe('vitality', () => {
 
 describe('schools', () => {
   it('are each a question with at least two sides, the usual one among them, shown somewhere', () => {
-    expect(new Set(SCHOOLS.map(({ id }) => id)).size).toBe(20);
+    expect(new Set(SCHOOLS.map(({ id }) => id)).size).toBe(21);
     for (const { sides, usual, shownAt } of SCHOOLS) {
       expect(sides.length).toBeGreaterThanOrEqual(2);
       expect(sides.map(({ id }) => id as string)).toContain(usual);

@@ -1,4 +1,5 @@
 import type { TieBreak, WeightSheet } from '../rules/index.ts';
+
 import {
   scoreTicket,
   ticketState,
@@ -28,20 +29,26 @@ export interface TicketStanding extends StandingOf {
 /**
  * The standings by weight, best first: the days' bags are added up. A bag counts once it is weighed; as long as it is not
  * confirmed and signed its steps are provisional, and `official` leaves them out.
+
+ * A bag is scored by the version of the sheet that was in force when it arrived; ties go by the current one. Of two bags
+ * of a boat and day, as two stations without a network may give out, the first that was weighed counts.
+ * @param sheetOf the sheet of a bag
  * @param linesOutMs end of each day's last session, by its id, ms since 1970
  */
 export function rankTickets(
   sheet: WeightSheet,
+  sheetOf: (ticket: Ticket) => WeightSheet,
   entrantIds: readonly string[],
   tickets: readonly Ticket[],
   linesOutMs: ReadonlyMap<string, number>,
   { include }: RankOptions,
 ): TicketStanding[] {
   const lines = new Map<string, TicketLine[]>(entrantIds.map((id) => [id, []]));
-  for (const ticket of tickets) {
-    const state = ticketState(sheet, ticket);
+  for (const ticket of oneADay(tickets)) {
+    const own = sheetOf(ticket);
+    const state = ticketState(own, ticket);
     if (include === 'official' && state !== 'signed') continue;
-    const score = scoreTicket(sheet, ticket, linesOutMs.get(ticket.dayId) ?? Infinity);
+    const score = scoreTicket(own, ticket, linesOutMs.get(ticket.dayId) ?? Infinity);
     const { ticketId, dayId, number, arrivedAtMs } = ticket;
     lines.get(ticket.entrantId)?.push({ ticketId, dayId, number, state, arrivedAtMs, score });
   }
@@ -63,6 +70,17 @@ export function rankTickets(
     tieBreak: one.tieBreak,
     sharedWith: one.sharedWith,
   }));
+}
+
+/** The first weighed bag of each boat and day, else its first. */
+function oneADay(tickets: readonly Ticket[]): Ticket[] {
+  const byBoat = new Map<string, Ticket>();
+  for (const ticket of tickets.toSorted((a, b) => a.arrivedAtMs - b.arrivedAtMs)) {
+    const key = `${ticket.entrantId} ${ticket.dayId}`;
+    const former = byBoat.get(key);
+    if (!former || (!former.weight && ticket.weight)) byBoat.set(key, ticket);
+  }
+  return [...byBoat.values()];
 }
 
 function keyOf(tickets: readonly TicketLine[], rule: TieBreak): readonly number[] {

@@ -43,6 +43,8 @@ export interface Ticket {
 export type WeighInContradiction =
   | 'no-such-ticket'
   | 'ticket-known'
+  /** The boat has a bag of that day already; the first one that was weighed counts. */
+  | 'entrant-queued-twice'
   | 'not-the-present-weight'
   /** What was signed has been taken back since. */
   | 'signed-what-is-gone';
@@ -96,6 +98,9 @@ function take(
   const ticket = tickets.get(ticketId);
   if (act.kind === 'queued') {
     if (ticket) return 'ticket-known';
+    const isSecond = [...tickets.values()].some(
+      (one) => one.entrantId === act.entrantId && one.dayId === act.dayId,
+    );
     tickets.set(ticketId, {
       ticketId,
       entrantId: act.entrantId,
@@ -111,7 +116,7 @@ function take(
       released: null,
       corrections: [],
     });
-    return null;
+    return isSecond ? 'entrant-queued-twice' : null;
   }
   if (!ticket) return 'no-such-ticket';
   switch (act.kind) {

@@ -261,9 +261,16 @@ describe('standings by weight', () => {
     entry({ kind: 'big-fish', ticketId: boat, massG: bigG, reason: null }),
   ];
   const rank = (entries: WeighInEntry[], include: 'all' | 'official' = 'all') =>
-    rankTickets(rules({ twoPeople: false }), ['a', 'b', 'c', 'd'], weighInOf(entries).tickets, outs, {
-      include,
-    });
+    rankTickets(
+      rules({ twoPeople: false }),
+      () => rules({ twoPeople: false }),
+      ['a', 'b', 'c', 'd'],
+      weighInOf(entries).tickets,
+      outs,
+      {
+        include,
+      },
+    );
 
   it('put the heaviest first; equal bags go by the big fish, then share', () => {
     const pound = G_PER_POUND;
@@ -292,6 +299,43 @@ describe('standings by weight', () => {
       ['a', 240],
     ]);
     expect(ranked[0]?.tieBreak?.rule).toBe('more-alive');
+  });
+
+  it('score each bag by the sheet that held when it arrived', () => {
+    const entries = [
+      ...full('a', 15 * G_PER_POUND, 4 * G_PER_POUND, 1),
+      ...full('b', 15 * G_PER_POUND, 4 * G_PER_POUND, 1),
+    ];
+    const { tickets } = weighInOf(entries);
+    const [early, late] = [
+      rules({ deadFish: { kind: 'deduction', steps: 4 } }),
+      rules({ deadFish: { kind: 'deduction', steps: 8 } }),
+    ];
+    const ranked = rankTickets(
+      late,
+      ({ entrantId }) => (entrantId === 'a' ? early : late),
+      ['a', 'b'],
+      tickets,
+      outs,
+      { include: 'all' },
+    );
+    expect(ranked.map(({ entrantId, score }) => [entrantId, score.steps])).toEqual([
+      ['a', 236],
+      ['b', 232],
+    ]);
+  });
+
+  it('count one bag of a boat and day: the first that was weighed, and the second is told', () => {
+    const first = entry({ kind: 'queued', ticketId: 'first', entrantId: 'a', dayId: 'day', number: 1 });
+    const entries = [first, ...full('a', 15 * G_PER_POUND, 4 * G_PER_POUND)];
+    expect(weighInOf(entries).contradictions.map(({ why }) => why)).toEqual(['entrant-queued-twice']);
+    expect(rank(entries)[0]).toMatchObject({ score: { steps: 240 }, tickets: [{ ticketId: 'a' }] });
+    const both = [
+      ...entries,
+      entry(checked(5, 0, 0, null, 'first')),
+      entry(weighed(10 * G_PER_POUND, 0, null, 'first')),
+    ];
+    expect(rank(both)[0]).toMatchObject({ score: { steps: 160 }, tickets: [{ ticketId: 'first' }] });
   });
 
   it('unsigned bags are provisional, and not in the official ones', () => {

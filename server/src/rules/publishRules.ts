@@ -5,7 +5,7 @@ import { requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 import { loadRuleBook } from './ruleBook.ts';
 
-/** Publishes the next version of the event's sheet. What scores, and in which step, stays once a fish was claimed. */
+/** Publishes the next version of the event's sheet. What scores, and in which step, stays once a fish was claimed or a bag queued. */
 export const publishRules: Handler<'rules.publish'> = async ({ stores, asker, now }, { sheet }, command) => {
   const { eventId } = command;
   await requireMay(stores, asker, 'publish-rules', { eventId });
@@ -14,7 +14,9 @@ export const publishRules: Handler<'rules.publish'> = async ({ stores, asker, no
   if (unknown) refuse('board-not-known', { board: unknown });
   const book = await loadRuleBook(stores, eventId);
   const step = book?.current.measure.step;
-  if (step && step !== sheet.measure.step && (await stores.catches.countIn(eventId)) > 0) {
+  const isScored =
+    (await stores.catches.countIn(eventId)) > 0 || (await stores.weighIns.ofEvent(eventId)).length > 0;
+  if (step && step !== sheet.measure.step && isScored) {
     refuse('measure-fixed', { step });
   }
   const bytes = canonicalBytes(sheet);

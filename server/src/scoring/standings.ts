@@ -7,6 +7,7 @@ import { scoringCatch } from '../catch/catchState.ts';
 import type { Entrant } from '../people/peopleStore.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
 import { wellsOfEvent } from '../well/enterWell.ts';
+import { sheetOfTicket } from '../weigh-in/sheetOfTicket.ts';
 import { linesOutOf } from '../weigh-in/weighInRoutes.ts';
 import type { Stores } from '../storage/storage.ts';
 
@@ -40,7 +41,10 @@ export async function computeStandings(
   if (isWeightSheet(sheet)) {
     const { tickets } = weighInOf(await stores.weighIns.ofEvent(eventId));
     const asked = tickets.filter((ticket) => dayId === null || ticket.dayId === dayId);
-    const standings = rankTickets(sheet, entrantIds, asked, await linesOutOf(stores, eventId), { include });
+    const sheetOf = (ticket: Ticket): WeightSheet => sheetOfTicket(book, ticket) ?? sheet;
+    const standings = rankTickets(sheet, sheetOf, entrantIds, asked, await linesOutOf(stores, eventId), {
+      include,
+    });
     const onWater = await sharedTotals(stores, eventId, sheet, tickets, dayId);
     return { seq: head?.seq ?? 0, ruleVersion, entrants, standings, onWater };
   }

@@ -1,10 +1,10 @@
-import { isWeightSheet } from '@lauta/core/rules';
 import { weighInOf } from '@lauta/core/weigh-in';
 import { eventScope, idParameter, type Asked, type RouteTable } from '../http/routeTable.ts';
 import type { Scope } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
 import type { Stores } from '../storage/storage.ts';
+import { sheetOfTicket } from './sheetOfTicket.ts';
 import { ticketPdf, type TicketPaper } from './ticketPdf.ts';
 import { bagsView, weighInView } from './weighInViews.ts';
 
@@ -42,12 +42,12 @@ async function ticketScope(asked: Asked): Promise<Scope & { eventId: string }> {
 
 async function paperOf(stores: Stores, eventId: string, ticketId: string): Promise<TicketPaper> {
   const event = await stores.events.find(eventId);
-  const sheet = (await loadRuleBook(stores, eventId))?.current;
+  const book = await loadRuleBook(stores, eventId);
   const { entries, people } = await weighInView(stores, eventId);
   const ticket = weighInOf(entries).tickets.find((one) => one.ticketId === ticketId);
   const entrant = ticket && (await stores.people.findEntrant(ticket.entrantId));
-  if (!event || !sheet || !isWeightSheet(sheet) || !ticket || !entrant)
-    refuse('not-found', { what: 'ticket' });
+  const sheet = ticket && sheetOfTicket(book, ticket);
+  if (!event || !sheet || !ticket || !entrant) refuse('not-found', { what: 'ticket' });
   const days = await stores.events.days(eventId);
   const ends = await linesOutOf(stores, eventId);
   return {

@@ -1,9 +1,9 @@
 import type { BagsView, WeighInView } from '@lauta/contract';
-import { isWeightSheet } from '@lauta/core/rules';
 import { ticketState, weighInOf } from '@lauta/core/weigh-in';
 import { liveWellOf } from '@lauta/core/well';
 import { loadRuleBook } from '../rules/ruleBook.ts';
 import { wellsOfEvent } from '../well/enterWell.ts';
+import { sheetOfTicket } from './sheetOfTicket.ts';
 import type { Stores } from '../storage/storage.ts';
 
 export async function weighInView(stores: Stores, eventId: string): Promise<WeighInView> {
@@ -31,18 +31,24 @@ async function declaredCounts(stores: Stores, eventId: string): Promise<WeighInV
 
 /** Numbers and calls, for whoever waits for a turn. */
 export async function bagsView(stores: Stores, eventId: string): Promise<BagsView> {
-  const sheet = (await loadRuleBook(stores, eventId))?.current;
-  if (!sheet || !isWeightSheet(sheet)) return { bags: [] };
+  const book = await loadRuleBook(stores, eventId);
   const names = new Map((await stores.people.entrantsOf(eventId)).map((one) => [one.entrantId, one.name]));
   const { tickets } = weighInOf(await stores.weighIns.ofEvent(eventId));
   return {
-    bags: tickets.map((ticket) => ({
-      ticketId: ticket.ticketId,
-      dayId: ticket.dayId,
-      entrantId: ticket.entrantId,
-      name: names.get(ticket.entrantId) ?? '',
-      number: ticket.number,
-      state: ticketState(sheet, ticket),
-    })),
+    bags: tickets.flatMap((ticket) => {
+      const sheet = sheetOfTicket(book, ticket);
+      return sheet
+        ? [
+            {
+              ticketId: ticket.ticketId,
+              dayId: ticket.dayId,
+              entrantId: ticket.entrantId,
+              name: names.get(ticket.entrantId) ?? '',
+              number: ticket.number,
+              state: ticketState(sheet, ticket),
+            },
+          ]
+        : [];
+    }),
   };
 }

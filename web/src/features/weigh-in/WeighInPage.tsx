@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { isWeightSheet, type WeightSheet } from '@lauta/core/rules';
+import { isWeightSheet, versionInForce, type WeightSheet } from '@lauta/core/rules';
 import { MASS_STEPS, formatSteps, unitOf } from '@lauta/core/units';
 import {
   scoreTicket,
@@ -18,7 +18,7 @@ import { readStored, writeStored } from '../../frame/stored.ts';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { useWho } from '../../people/queries.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
-import { useRules } from '../event/queries.ts';
+import { useRules, type Published } from '../event/queries.ts';
 import { OutboxPanel } from '../outbox/OutboxPanel.tsx';
 import { dayOfNow } from '../water/dayOfNow.ts';
 import { MassField } from '../well/MassField.tsx';
@@ -42,7 +42,11 @@ export function WeighInPage() {
     return <Empty title="Length counts in this event">Nothing is weighed in here.</Empty>;
   const isOfficial = place.roles.some((role) => role === 'weigh-master' || role === 'director');
   const accountId = who.data?.account?.accountId;
-  return isOfficial && accountId ? <Station sheet={sheet} accountId={accountId} /> : <Calls />;
+  return isOfficial && accountId ? (
+    <Station sheet={sheet} published={rules.data} accountId={accountId} />
+  ) : (
+    <Calls />
+  );
 }
 
 const CAPACITY_KEY = 'lauta-bag-capacity';
@@ -56,13 +60,31 @@ const parseTare = (text: string | null): number => {
   return Number.isFinite(massG) && massG >= 0 && massG < 5000 ? massG : 0;
 };
 
-function Station({ sheet, accountId }: { sheet: WeightSheet; accountId: string }) {
+/** The sheet by which a bag is scored: the version that was in force when it arrived. */
+function sheetAt(published: readonly Published[], arrivedAtMs: number, current: WeightSheet): WeightSheet {
+  const version = versionInForce(
+    published.map((one) => ({ version: one.version, publishedAtMs: Date.parse(one.publishedAt) })),
+    arrivedAtMs,
+  );
+  const sheet = published.find((one) => one.version === version)?.sheet;
+  return sheet && isWeightSheet(sheet) ? sheet : current;
+}
+
+function Station({
+  sheet: current,
+  published,
+  accountId,
+}: {
+  sheet: WeightSheet;
+  published: readonly Published[];
+  accountId: string;
+}) {
   const { event } = useInEvent();
   const now = useNow(10_000);
   const today = dayOfNow(event, now.getTime());
   const [dayId, setDay] = useState(today?.dayId ?? '');
   const [capacityG, setCapacity] = useState(() => readStored(CAPACITY_KEY, parseCapacity));
-  const { view, onPage } = useWeighIn(event.eventId, sheet, accountId, capacityG);
+  const { view, onPage } = useWeighIn(event.eventId, current, accountId, capacityG);
   const [chosenId, setChosen] = useState<string | null>(null);
   const [refusal, setRefusal] = useState<WeighInRefusal | null>(null);
   const [tareG, setTare] = useState(() => readStored(TARE_KEY, parseTare));
@@ -75,7 +97,8 @@ function Station({ sheet, accountId }: { sheet: WeightSheet; accountId: string }
     setRefusal(why);
     return why === null;
   };
-  const chosen = tickets.find(({ ticketId }) => ticketId === chosenId) ?? firstOpen(sheet, tickets);
+  const chosen = tickets.find(({ ticketId }) => ticketId === chosenId) ?? firstOpen(current, tickets);
+  const sheet = chosen ? sheetAt(published, chosen.arrivedAtMs, current) : current;
   const linesOutMs = linesOut(event, dayId);
   const nameOf = (entrantId: string): string =>
     view.data.entrants.find((one) => one.entrantId === entrantId)?.name ?? '';
@@ -108,13 +131,13 @@ function Station({ sheet, accountId }: { sheet: WeightSheet; accountId: string }
               ))}
             </select>
           )}
-          <Report sheet={sheet} tickets={tickets} />
+          <Report sheet={current} tickets={tickets} />
         </div>
       </div>
       <div className="grid items-start gap-8 xl:grid-cols-[22rem_1fr]">
         <Queue
           view={view.data}
-          sheet={sheet}
+          sheetOf={({ arrivedAtMs }) => sheetAt(published, arrivedAtMs, current)}
           tickets={tickets}
           chosenId={chosen?.ticketId ?? null}
           linesOutMs={linesOutMs}
@@ -129,6 +152,12 @@ function Station({ sheet, accountId }: { sheet: WeightSheet; accountId: string }
         />
         <div className="grid gap-3">
           {refusal && <Signal tone="fault">{REFUSAL_WORDS[refusal]}</Signal>}
+          {weighIn.contradictions.length > 0 && (
+            <Signal tone="look">
+              {weighIn.contradictions.length} of the entries do not fit the list: kept, without effect. Two
+              stations may have told of the same bag.
+            </Signal>
+          )}
           <ProblemNote error={onPage.error} />
           {chosen ? (
             <BagStation
@@ -200,7 +229,7 @@ function linesOut({ sessions }: EventView, dayId: string): number {
 
 function Queue({
   view,
-  sheet,
+  sheetOf,
   tickets,
   chosenId,
   linesOutMs,
@@ -208,7 +237,7 @@ function Queue({
   onQueue,
 }: {
   view: WeighInView;
-  sheet: WeightSheet;
+  sheetOf: (ticket: Ticket) => WeightSheet;
   tickets: readonly Ticket[];
   chosenId: string | null;
   linesOutMs: number;
@@ -224,7 +253,6 @@ function Queue({
       (wanted === '' || name.toLowerCase().includes(wanted) || String(number) === wanted),
   );
   const names = new Map(view.entrants.map((one) => [one.entrantId, one.name]));
-  const { step } = sheet.measure;
   return (
     <div className="grid gap-4">
       <section aria-labelledby="queue">
@@ -232,6 +260,8 @@ function Queue({
         {tickets.length === 0 && <p className="text-quiet">Empty.</p>}
         <ol className="ruled border-base-300 border-y">
           {tickets.map((ticket) => {
+            const sheet = sheetOf(ticket);
+            const { step } = sheet.measure;
             const state = ticketState(sheet, ticket);
             const score = scoreTicket(sheet, ticket, linesOutMs);
             return (
