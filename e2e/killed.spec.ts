@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, expect, test, type BrowserContext, type Page } from '@playwright/test';
-import { PHONE } from './people.ts';
+import { PHONE, BOARD_OPEN } from './people.ts';
 
 const clock = (page: Page) => page.getByRole('region', { name: 'The clock of this fish' });
 const inPhase = (words: string) => async (page: Page) =>
@@ -56,6 +56,7 @@ test('page and browser are killed after every step of a catch: nothing that was 
   let { context, page } = await open();
   await page.goto('/sign-in');
   await page.getByRole('button', { name: /^angler/i }).tap();
+  await page.getByRole('link', { name: BOARD_OPEN }).tap();
   await expect(page.getByRole('heading', { level: 1, name: /Kestrel Mere/ })).toBeVisible();
   const water = `${page.url()}/water`;
   // Chromium writes cookies down half a minute later, or when it is closed: that is its own matter.

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { signedIn } from './people.ts';
+import { signedIn, BOARD_OPEN } from './people.ts';
 
 test('eight tabs of one browser keep working over one stream', async ({ browser }) => {
   test.setTimeout(120_000);
@@ -10,6 +10,7 @@ test('eight tabs of one browser keep working over one stream', async ({ browser 
   });
   const first = await context.newPage();
   await first.goto('/');
+  await first.getByRole('link', { name: BOARD_OPEN }).click();
   await expect(first.getByRole('link', { name: 'Standings' }).first()).toBeVisible();
   const standings = `${new URL(first.url()).pathname}/standings`;
   await expect.poll(() => streams.length).toBe(1);

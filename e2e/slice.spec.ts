@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { BenchReadingView } from '@lauta/contract';
-import { PHONE, signedIn } from './people.ts';
+import { BOARD_OPEN, PHONE, signedIn } from './people.ts';
 import { choose, shoot, type Shot } from './photo.ts';
 
 const NOW_ON_THE_MERE = new Date('2026-06-14T10:40:00Z');
@@ -17,6 +17,7 @@ test('one fish from the board to the standings: angler, judge and a spectator, n
   const spectator = await browser.newContext();
   const standings = await spectator.newPage();
   await standings.goto('/');
+  await standings.getByRole('link', { name: BOARD_OPEN }).click();
   await standings.getByRole('link', { name: 'Standings' }).first().click();
   const row = standings.getByRole('button', { name: /Stig Holmbrook/ });
   await expect(row).toBeVisible();
