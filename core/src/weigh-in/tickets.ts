@@ -1,3 +1,4 @@
+import { inOrder, undoneOf } from '../act-list/index.ts';
 import type { Signature, Signer, WeighInAct, WeighInEntry } from './acts.ts';
 
 export interface BagCheck {
@@ -58,26 +59,25 @@ export interface WeighIn {
 
 /** The weigh-in as the list of its entries leaves it, whatever the order in which they arrived. */
 export function weighInOf(entries: readonly WeighInEntry[]): WeighIn {
-  const distinct = new Map(entries.map((entry) => [entry.entryId, entry]));
-  const ordered = [...distinct.values()].sort((a, b) => a.atMs - b.atMs || (a.entryId < b.entryId ? -1 : 1));
-  const undone = new Set<string>();
-  for (const { entryId, act } of ordered.toReversed()) {
-    if (act.kind === 'undone' && !undone.has(entryId)) undone.add(act.entryId);
-  }
+  const ordered = inOrder(entries);
+  const undone = undoneOf(ordered);
   const tickets = new Map<string, Ticket>();
   const contradictions: WeighIn['contradictions'] = [];
-  const figures = new Map<string, Map<WeighInAct['kind'], string>>();
+  // What stood on each ticket at that moment, also what is taken back later: a name stands under what was there then.
+  let figures: { ticketId: string; kind: WeighInAct['kind']; entryId: string }[] = [];
   for (const entry of ordered) {
-    const { act } = entry;
-    // Figures that were taken back later count here: a name stands under what was there when it was signed.
-    if ('reason' in act) figures.set(act.ticketId, new Map([...(figures.get(act.ticketId) ?? []), [act.kind, entry.entryId]])); // prettier-ignore
-    if (undone.has(entry.entryId)) continue;
-    if (
-      act.kind === 'signed' &&
-      [...(figures.get(act.ticketId)?.values() ?? [])].some((id) => undone.has(id))
-    ) {
-      contradictions.push({ entryId: entry.entryId, why: 'signed-what-is-gone' });
-      continue;
+    const { act, entryId } = entry;
+    if ('reason' in act) figures.push({ ticketId: act.ticketId, kind: act.kind, entryId });
+    if (undone.has(entryId)) continue;
+    if (act.kind === 'undone') figures = figures.filter((one) => one.entryId !== act.entryId);
+    if (act.kind === 'signed') {
+      const signed = new Map(
+        figures.filter(({ ticketId }) => ticketId === act.ticketId).map((one) => [one.kind, one.entryId]),
+      );
+      if ([...signed.values()].some((id) => undone.has(id))) {
+        contradictions.push({ entryId, why: 'signed-what-is-gone' });
+        continue;
+      }
     }
     const why = take(tickets, entry);
     if (why) contradictions.push({ entryId: entry.entryId, why });

@@ -193,6 +193,14 @@ describe('a ticket on its way', () => {
     ]);
   });
 
+  it('a figure that was taken back before the names were set lets them stand', () => {
+    const big = entry({ kind: 'big-fish', ticketId: 't', massG: 900, reason: null });
+    const acts = [queued(), entry(checked(5)), entry(weighed(5000)), big, entry({ kind: 'undone', entryId: big.entryId }), entry(sign('angler')), entry(sign('weigh-master'))]; // prettier-ignore
+    const { tickets, contradictions } = weighInOf(acts.map((one, i) => ({ ...one, atMs: 1000 + i })));
+    expect(contradictions).toEqual([]);
+    expect(tickets[0]).toMatchObject({ bigFishG: null, signatures: { angler: {}, 'weigh-master': {} } });
+  });
+
   it('is the same in whatever order its entries arrive', () => {
     const entries = [queued(), entry(checked(4, 1)), entry(weighed(5000)), entry(sign('angler'))];
     fc.assert(

@@ -18,7 +18,6 @@ export {
 } from './acts.ts';
 export {
   findTag,
-  inOrder,
   liveWellOf,
   usualTags,
   type Contradiction,
@@ -53,3 +52,4 @@ export {
   type WellOutlook,
 } from './outlook.ts';
 export { tagRecords, type TagRecord } from './tagRecord.ts';
+export { inOrder } from '../act-list/index.ts';

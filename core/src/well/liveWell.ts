@@ -1,3 +1,4 @@
+import { inOrder, undoneOf } from '../act-list/index.ts';
 import type { Comparison, MassReading } from '../cull/index.ts';
 import type { ScaleRecord } from '../scale/index.ts';
 import type {
@@ -68,12 +69,6 @@ export const usualTags = (): WellSettings => ({
   compartments: 1,
 });
 
-/** Entries of several devices in one order: by their instants, then by their ids, which are made in order too. */
-export function inOrder(entries: readonly WellEntry[]): WellEntry[] {
-  const distinct = new Map(entries.map((entry) => [entry.entryId, entry]));
-  return [...distinct.values()].sort((a, b) => a.atMs - b.atMs || (a.entryId < b.entryId ? -1 : 1));
-}
-
 /** The well as the list of its entries leaves it, whatever the order in which they arrived. */
 export function liveWellOf(entries: readonly WellEntry[]): LiveWell {
   const ordered = inOrder(entries);
@@ -96,15 +91,6 @@ export function liveWellOf(entries: readonly WellEntry[]): LiveWell {
     if (why) well.contradictions.push({ entryId: entry.entryId, why });
   }
   return well;
-}
-
-/** Which entries are taken back: the last word on an entry holds, so undos are read from the last to the first. */
-function undoneOf(ordered: readonly WellEntry[]): Set<string> {
-  const undone = new Set<string>();
-  for (const { entryId, act } of ordered.toReversed()) {
-    if (act.kind === 'undone' && !undone.has(entryId)) undone.add(act.entryId);
-  }
-  return undone;
 }
 
 export function findTag({ tags, spare }: WellSettings, tagId: string | null): FishTag | null {

@@ -8,6 +8,7 @@ import {
   type MassGuess,
   type Posterior,
   type ThumbRule,
+  type WeighedFish,
 } from '../cull/index.ts';
 import {
   bagLimits,
@@ -78,15 +79,19 @@ export function wellOutlook(sheet: RuleSheet, well: LiveWell, beam?: Beam): Well
   throw new RangeError('measure: expected length or weight');
 }
 
-function weightOutlook(sheet: WeightSheet, well: LiveWell, beam?: Beam): WeightOutlook {
-  const { fish, comparisons, scales } = well;
-  if (fish.length === 0) return NOTHING_ABOARD;
-  const weighed = fish.map((one) => ({
+/** The fish aboard as the posterior takes them: by readings, and by length where nobody weighed them. */
+function weighedFish(sheet: WeightSheet, { fish, scales }: LiveWell): WeighedFish[] {
+  return fish.map((one) => ({
     fishId: one.fishId,
     readings: one.readings.filter(({ scaleId }) => scales.has(scaleId)),
     guess: one.readings.length > 0 ? WEIGHED : guessOf(sheet, one),
   }));
-  const posterior = posteriorOf(weighed, scales, comparisons, beam ? { beam } : {});
+}
+
+function weightOutlook(sheet: WeightSheet, well: LiveWell, beam?: Beam): WeightOutlook {
+  const { fish, comparisons, scales } = well;
+  if (fish.length === 0) return NOTHING_ABOARD;
+  const posterior = posteriorOf(weighedFish(sheet, well), scales, comparisons, beam ? { beam } : {});
   const limits = bagLimits(sheet);
   const aboard = fish.map(({ fishId, speciesId, lengthMm }): AboardFish => ({
     fishId,
@@ -205,15 +210,11 @@ export function gains({ measure }: WeightSheet, { nextMustBeatG }: WeightOutlook
  * A well's total from its readings alone, without the beam and without draws: what is shown to everybody, and cheap enough
  * for all boats at once. Fish that were not weighed are guessed, as on the boat's own screen.
  */
-export function waterTotalG(sheet: WeightSheet, { fish, scales }: LiveWell): number {
+export function waterTotalG(sheet: WeightSheet, well: LiveWell): number {
+  const { fish, scales } = well;
   if (fish.length === 0) return 0;
-  const weighed = fish.map((one) => ({
-    fishId: one.fishId,
-    readings: one.readings.filter(({ scaleId }) => scales.has(scaleId)),
-    guess: one.readings.length > 0 ? WEIGHED : guessOf(sheet, one),
-  }));
   // Two mirrored draws of a normal have exactly its mean.
-  const { meanG } = posteriorOf(weighed, scales, [], { draws: 2 });
+  const { meanG } = posteriorOf(weighedFish(sheet, well), scales, [], { draws: 2 });
   return meanG.reduce((sum, one) => sum + one, 0);
 }
 
