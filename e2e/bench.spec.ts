@@ -4,7 +4,7 @@ import sharp from 'sharp';
 import { findBoard } from '@lauta/core/photo';
 import { drawScene } from '@lauta/sim/camera';
 import { signedIn } from './people.ts';
-import { choose, setHandles, shoot, shootScene, takeByHand, type Shot } from './photo.ts';
+import { READ_MS, choose, setHandles, shoot, shootScene, takeByHand, type Shot } from './photo.ts';
 
 let shot: Shot;
 test.beforeAll(async () => {
@@ -101,13 +101,12 @@ test('the reading, the strip and what the sheet makes of it follow the handles',
 test('the bench reads by itself; what a person moves is marked so, snaps back and is looked for anew', async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
   const { page, context } = await signedIn(browser, 'angler');
   await water(page);
   await choose(page, 'fish.jpg', shot.jpeg);
   await expect(page.getByRole('progressbar', { name: 'Reading the photograph' })).toBeVisible();
   const read = page.locator('[role=status] .num').first();
-  await expect(read).toBeVisible({ timeout: 40_000 });
+  await expect(read).toBeVisible({ timeout: READ_MS });
   // 402 mm; a sixteenth of an inch is 1.6 mm.
   const trueInches = (shot.truth.apparentMm ?? 0) / 25.4;
   expect(Math.abs(Number((await read.innerText()).trim()) - trueInches)).toBeLessThan(0.08);
@@ -121,7 +120,7 @@ test('the bench reads by itself; what a person moves is marked so, snaps back an
   for (let i = 0; i < 12; i++) await page.getByRole('button', { name: 'One pixel left' }).click();
   await expect(page.getByText('corners moved by hand')).toBeVisible();
   await page.getByRole('button', { name: 'Snap corners to the lines' }).click();
-  await expect(page.getByText('corners moved by hand')).toBeHidden({ timeout: 40_000 });
+  await expect(page.getByText('corners moved by hand')).toBeHidden({ timeout: READ_MS });
   await expect
     .poll(async () => Math.abs(Number((await read.innerText()).trim()) - trueInches))
     .toBeLessThan(0.08);
@@ -130,20 +129,19 @@ test('the bench reads by itself; what a person moves is marked so, snaps back an
   await expect(page.getByText('tail moved by hand')).toBeVisible();
   await page.getByRole('button', { name: 'Let the bench look again' }).click();
   await expect(page.getByText('tail moved by hand')).toBeHidden();
-  await expect(page.getByRole('button', { name: /^Claim / })).toBeEnabled({ timeout: 40_000 });
+  await expect(page.getByRole('button', { name: /^Claim / })).toBeEnabled({ timeout: READ_MS });
   await page.getByRole('button', { name: 'Put away' }).click();
   await context.close();
 });
 
 test('a photograph without a board gets a plain word, and the handles', async ({ browser }) => {
-  test.setTimeout(90_000);
   const { page, context } = await signedIn(browser, 'angler');
   await water(page);
   const plain = await sharp({ create: { width: 1200, height: 900, channels: 3, background: '#6a7a58' } })
     .jpeg()
     .toBuffer();
   await choose(page, 'meadow.jpg', plain);
-  await expect(page.getByText('No board of a known kind was found')).toBeVisible({ timeout: 40_000 });
+  await expect(page.getByText('No board of a known kind was found')).toBeVisible({ timeout: READ_MS });
   await expect(page.getByRole('group', { name: 'Handles' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Set the handles first' })).toBeDisabled();
   await page.getByRole('button', { name: 'Put away' }).click();
@@ -210,15 +208,14 @@ test('a file that breaks off is read as far as it goes, is said to, and is not c
   const { page, context } = await signedIn(browser, 'angler');
   await water(page);
   await choose(page, 'cut.jpg', shot.jpeg.subarray(0, Math.round(0.97 * shot.jpeg.length)));
-  await expect(page.getByText('the file breaks off')).toBeVisible({ timeout: 40_000 });
-  await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: 40_000 });
+  await expect(page.getByText('the file breaks off')).toBeVisible({ timeout: READ_MS });
+  await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: READ_MS });
   await expect(page.getByRole('button', { name: /^Claim / })).toBeDisabled();
   await page.getByRole('button', { name: 'Put away' }).click();
   await context.close();
 });
 
 test('a draft outlives going back, a reload and a session that ended', async ({ browser }) => {
-  test.setTimeout(120_000);
   const { page, context } = await signedIn(browser, 'angler');
   await water(page);
   await choose(page, 'fish.jpg', shot.jpeg);
@@ -247,11 +244,10 @@ test('a draft outlives going back, a reload and a session that ended', async ({ 
 });
 
 test('two tabs that claim the same draft make one catch', async ({ browser }) => {
-  test.setTimeout(120_000);
   const { page, context } = await signedIn(browser, 'angler');
   await water(page);
   await choose(page, 'fish.jpg', (await shoot(95, 333, new Date('2026-06-14T10:41:00Z'))).jpeg);
-  await expect(page.getByRole('button', { name: /^Claim / })).toBeEnabled({ timeout: 40_000 });
+  await expect(page.getByRole('button', { name: /^Claim / })).toBeEnabled({ timeout: READ_MS });
   const second = await context.newPage();
   await second.goto(page.url());
   await expect(second.getByRole('button', { name: /^Claim / })).toBeEnabled();
@@ -269,7 +265,7 @@ test('the page stays free while the bench searches: it hardly notices', async ({
   const longTasksOf = await watchLongTasks(page);
   const from = Date.now();
   await choose(page, 'fish.jpg', shot.jpeg);
-  await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: 40_000 });
+  await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: READ_MS });
   const tookMs = Date.now() - from;
   const longTasks = await longTasksOf();
   test.info().annotations.push({ type: 'long tasks', description: longTasks.map(Math.round).join(' ') });

@@ -1,14 +1,12 @@
 import { expect, test } from '@playwright/test';
 import { drawBoardKind, drawEmptyBoard, drawScene } from '@lauta/sim/camera';
 import { PHONE, signedIn } from './people.ts';
-import { choose, markLines, shootScene } from './photo.ts';
+import { READ_MS, choose, markLines, shootScene } from './photo.ts';
 
 const SIZE = { widthPx: 1600, heightPx: 1200 };
 const KIND = drawBoardKind(3);
 const NAME = 'Alder 30, dark';
 const empty = drawEmptyBoard(503, KIND, SIZE).scene;
-
-test.describe.configure({ timeout: 180_000 });
 
 test.describe.serial('a kind of board that nobody has described', () => {
   test('is photographed empty by the director, marked, and added', async ({ browser }) => {
@@ -21,11 +19,11 @@ test.describe.serial('a kind of board that nobody has described', () => {
     await markLines(page, empty, [2, 28]);
     await page.getByLabel('Higher number').fill('26.4');
     await page.getByRole('button', { name: 'Read the board' }).click();
-    await expect(page.getByRole('alert')).toContainText('no profile came of it', { timeout: 60_000 });
+    await expect(page.getByRole('alert')).toContainText('no profile came of it', { timeout: READ_MS });
     await page.getByLabel('Higher number').fill('28');
     await page.getByRole('checkbox', { name: 'a wall stands' }).check();
     await page.getByRole('button', { name: 'Read the board' }).click();
-    await expect(page.getByRole('heading', { name: 'What was read' })).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByRole('heading', { name: 'What was read' })).toBeVisible({ timeout: READ_MS });
     await expect(page.getByText('30 in long')).toBeVisible();
     await expect(page.getByText('the bench finds the board in the photograph by itself')).toBeVisible();
     await page.getByRole('button', { name: 'Add it to this event' }).click();
@@ -54,7 +52,7 @@ test.describe.serial('a kind of board that nobody has described', () => {
     });
     await choose(page, 'fish.jpg', await shootScene(scene));
     await page.getByLabel('Board', { exact: true }).selectOption({ label: `${NAME} (not approved)` });
-    await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: READ_MS });
     await expect(page.getByText('kind of board').first()).toBeAttached();
     const read = page.locator('[role=status] .num').first();
     await expect

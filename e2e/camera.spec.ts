@@ -1,7 +1,8 @@
 import { chromium, expect, test, type Browser, type Page } from '@playwright/test';
 import type { CustodyView } from '@lauta/contract';
-import { axe } from './axe.ts';
+import { axeInEachLook } from './axe.ts';
 import { PHONE, signedIn } from './people.ts';
+import { READ_MS } from './photo.ts';
 
 const clock = (page: Page) => page.getByRole('region', { name: 'The clock of this fish' });
 const camera = (page: Page) => page.getByRole('region', { name: 'Camera' });
@@ -47,13 +48,12 @@ async function onWater(page: Page): Promise<void> {
 test('a burst by the thumb: from fish on to sent, the best of twelve frames is proposed', async ({
   browser,
 }) => {
-  test.setTimeout(180_000);
   const { page, context } = await signedIn(browser, 'angler', PHONE);
   await onWater(page);
   const hand = thumb(page);
   // Ready before launch: the simulated camera draws its film only once.
   await page.getByRole('button', { name: 'Simulated live view' }).tap();
-  await expect(camera(page)).toBeVisible({ timeout: 90_000 });
+  await expect(camera(page)).toBeVisible({ timeout: READ_MS });
   await page.getByRole('button', { name: 'thumb', exact: true }).tap();
   await expect(camera(page).getByText('Ready for the fish')).toBeVisible({ timeout: 30_000 });
   if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/live-net.png` });
@@ -70,7 +70,7 @@ test('a burst by the thumb: from fish on to sent, the best of twelve frames is p
   expect(hand.count() - lifted).toBe(3);
   await expect(frames(page).getByRole('listitem')).toHaveCount(12, { timeout: 30_000 });
   const claim = page.getByRole('button', { name: /^Claim / });
-  await expect(claim).toBeEnabled({ timeout: 60_000 });
+  await expect(claim).toBeEnabled({ timeout: READ_MS });
   await expect(frames(page).getByRole('listitem').first()).toContainText('the best');
   await expect(frames(page).getByRole('button', { pressed: true })).toContainText('nothing wrong');
   if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/live-bench.png` });
@@ -110,7 +110,7 @@ async function judgeAsksForTheOthers(browser: Browser, angler: Page): Promise<vo
   await way.getByRole('button', { name: 'Ask for these 11' }).click();
   await expect
     .poll(async () => (await custody()).captures.filter(({ frame }) => frame === 'sent').length, {
-      timeout: 60_000,
+      timeout: READ_MS,
     })
     .toBe(11);
   await judge.page.reload();
@@ -123,18 +123,14 @@ async function judgeAsksForTheOthers(browser: Browser, angler: Page): Promise<vo
 test('hands-free: a fish laid on the board starts the air clock, the shutter fires by itself, two taps', async ({
   browser,
 }) => {
-  test.setTimeout(180_000);
   const { page, context } = await signedIn(browser, 'angler', PHONE);
   await onWater(page);
   const hand = thumb(page);
   await hand.tap('In the net');
   await page.getByRole('button', { name: 'Simulated live view' }).tap();
-  await expect(camera(page)).toBeVisible({ timeout: 90_000 });
+  await expect(camera(page)).toBeVisible({ timeout: READ_MS });
   await page.getByRole('button', { name: 'by itself', exact: true }).tap();
-  for (const theme of ['birch', 'dusk', 'glare']) {
-    await page.evaluate((name) => document.documentElement.setAttribute('data-theme', name), theme);
-    await axe(page);
-  }
+  await axeInEachLook(page);
   for (const button of await camera(page).getByRole('button').all())
     expect((await button.boundingBox())?.height ?? 0).toBeGreaterThanOrEqual(64);
   const rate = await looksPerSecond(page, 4);
@@ -154,14 +150,14 @@ test('hands-free: a fish laid on the board starts the air clock, the shutter fir
   await page.reload();
   await expect(clock(page).getByRole('heading', { name: 'Resting in the net' })).toBeVisible();
   await expect(frames(page).getByRole('listitem')).toHaveCount(12);
-  await expect(page.getByRole('button', { name: /^Claim / })).toBeEnabled({ timeout: 60_000 });
+  await expect(page.getByRole('button', { name: /^Claim / })).toBeEnabled({ timeout: READ_MS });
   // Another frame is one tap away.
   await frames(page).getByRole('listitem').nth(2).getByRole('button').tap();
   await expect(frames(page).getByText('another is better')).toBeVisible();
 
   // Shot again: the camera opens by itself, and the fish on the board starts the clock without a tap.
   await hand.tap('Shoot again');
-  await expect(camera(page)).toBeVisible({ timeout: 90_000 });
+  await expect(camera(page)).toBeVisible({ timeout: READ_MS });
   await page.getByRole('button', { name: 'Simulated hands: lay the fish on' }).tap();
   await expect(clock(page).getByRole('heading', { name: 'Out of the water' })).toBeVisible({
     timeout: 20_000,
@@ -174,7 +170,7 @@ test('hands-free: a fish laid on the board starts the air clock, the shutter fir
 
   // A picture with the person: two frames, and then water; one of them goes with the claim.
   await hand.tap('Shoot again');
-  await page.getByRole('button', { name: 'With you', exact: true }).tap({ timeout: 90_000 });
+  await page.getByRole('button', { name: 'With you', exact: true }).tap({ timeout: READ_MS });
   await page.getByRole('button', { name: '3 s', exact: true }).tap();
   await hand.tap('Lift again');
   await hand.tap('Photograph in 3 s');
@@ -183,7 +179,7 @@ test('hands-free: a fish laid on the board starts the air clock, the shutter fir
   const withYou = page.getByRole('region', { name: 'With you' });
   await expect(withYou.getByRole('listitem')).toHaveCount(2, { timeout: 20_000 });
   await hand.tap('Released');
-  await page.getByRole('button', { name: /^Claim / }).tap({ timeout: 60_000 });
+  await page.getByRole('button', { name: /^Claim / }).tap({ timeout: READ_MS });
   await expect(page.getByText('is with the judges')).toBeVisible({ timeout: 30_000 });
   await page.getByRole('link', { name: 'See it' }).tap();
   await expect(page.getByRole('img', { name: 'with the angler' })).toBeVisible();
@@ -191,7 +187,6 @@ test('hands-free: a fish laid on the board starts the air clock, the shutter fir
 });
 
 test('the device’s own camera: refused, absent and there', async () => {
-  test.setTimeout(90_000);
   for (const [args, permissions] of [
     [[], []],
     [
@@ -226,7 +221,7 @@ test('the device’s own camera: refused, absent and there', async () => {
       // The fish flips off the board in mid-burst: what was taken until then is kept.
       await page.getByRole('button', { name: 'It got away' }).tap();
       await expect(frames(page).getByRole('listitem').first()).toBeVisible({ timeout: 30_000 });
-      await expect(page.getByText('by the photograph’s own time')).toBeVisible({ timeout: 60_000 });
+      await expect(page.getByText('by the photograph’s own time')).toBeVisible({ timeout: READ_MS });
     }
     await context.close();
     await browser.close();

@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { axe } from './axe.ts';
 import { PHONE, signedIn } from './people.ts';
+import { READ_MS } from './photo.ts';
 
 const clip = (page: Page) => page.getByRole('region', { name: 'Clip of the release' });
 const press = async (page: Page, name: string | RegExp): Promise<void> => {
@@ -11,13 +12,12 @@ const press = async (page: Page, name: string | RegExp): Promise<void> => {
 test('a release is filmed while the clock runs on, and goes to the judges after the claim', async ({
   browser,
 }) => {
-  test.setTimeout(180_000);
   const { page, context } = await signedIn(browser, 'angler', PHONE);
   await page.evaluate(() => localStorage.setItem('lauta-film-seed', '7'));
   await page.goto(`${page.url()}/water`);
   await page.getByRole('button', { name: 'Simulated camera', exact: true }).tap();
   const claim = page.getByRole('button', { name: /^Claim / });
-  await expect(claim).toBeEnabled({ timeout: 90_000 });
+  await expect(claim).toBeEnabled({ timeout: READ_MS });
   await claim.tap();
   await expect(page.getByText('is with the judges')).toBeVisible({ timeout: 30_000 });
   await expect(page.getByText('Marked for the judge: photographed with another camera')).toBeVisible();
@@ -25,13 +25,13 @@ test('a release is filmed while the clock runs on, and goes to the judges after 
   // Another fish, filmed as it goes; the taps are where they were.
   await press(page, 'In the net');
   await page.getByRole('button', { name: 'Simulated live view' }).tap();
-  await expect(page.getByRole('region', { name: 'Camera' })).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByRole('region', { name: 'Camera' })).toBeVisible({ timeout: READ_MS });
   await press(page, 'thumb');
   await press(page, 'Lift');
   await press(page, 'Photograph');
   await expect(page.getByText('12 taken: back into the water')).toBeVisible({ timeout: 20_000 });
   await press(page, 'Back in the water');
-  await expect(claim).toBeEnabled({ timeout: 60_000 });
+  await expect(claim).toBeEnabled({ timeout: READ_MS });
   await press(page, 'Film the release, 10 s');
   await expect(clip(page).getByText(/filming, [1-9]/)).toBeVisible({ timeout: 30_000 });
   await press(page, 'Released');
@@ -43,7 +43,7 @@ test('a release is filmed while the clock runs on, and goes to the judges after 
   // A page that is left keeps it.
   await page.reload();
   await expect(clip(page)).toContainText('MB');
-  await expect(claim).toBeEnabled({ timeout: 60_000 });
+  await expect(claim).toBeEnabled({ timeout: READ_MS });
   await claim.tap();
   await expect(page.getByText('is with the judges')).toBeVisible({ timeout: 30_000 });
   if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/clip-claimed.png` });
@@ -59,7 +59,6 @@ test('a release is filmed while the clock runs on, and goes to the judges after 
 });
 
 test('a film that is no clip is refused in words, and can be chosen again', async ({ browser }) => {
-  test.setTimeout(120_000);
   const { page, context } = await signedIn(browser, 'angler', PHONE);
   await page.goto(`${page.url()}/water`);
   await page

@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { CustodyView } from '@lauta/contract';
 import { PHONE, signedIn } from './people.ts';
+import { READ_MS } from './photo.ts';
 
 /** A device clock that a test can set; the time since the page began runs on as ever. */
 function settableClock(): void {
@@ -22,7 +23,7 @@ async function claimOne(page: Page): Promise<string> {
   ); // prettier-ignore
   await page.getByRole('button', { name: 'Simulated camera', exact: true }).tap();
   const claim = page.getByRole('button', { name: /^Claim / });
-  await expect(claim).toBeEnabled({ timeout: 90_000 });
+  await expect(claim).toBeEnabled({ timeout: READ_MS });
   await claim.tap();
   const receipt = (await (await sent).json()) as { result: { catchId: string } };
   return receipt.result.catchId;
@@ -31,7 +32,6 @@ async function claimOne(page: Page): Promise<string> {
 test('a clock that is set back between two catches is found, and the judge sees where they were taken', async ({
   browser,
 }) => {
-  test.setTimeout(180_000);
   const judge = await signedIn(browser, 'judge');
   const { page, context } = await signedIn(browser, 'angler', PHONE);
   await page.addInitScript(settableClock);

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { PHONE, BOARD_OPEN } from './people.ts';
+import { READ_MS } from './photo.ts';
 
 const clock = (page: Page) => page.getByRole('region', { name: 'The clock of this fish' });
 const inPhase = (words: string) => async (page: Page) =>
@@ -24,11 +25,11 @@ const STEPS: { name: string; act: (page: Page) => Promise<void>; isThere: (page:
     name: 'a photograph',
     act: async (page) => {
       await tap('Simulated camera')(page);
-      await expect(claim(page)).toBeEnabled({ timeout: 90_000 });
+      await expect(claim(page)).toBeEnabled({ timeout: READ_MS });
     },
-    isThere: (page) => expect(claim(page)).toBeEnabled({ timeout: 60_000 }),
+    isThere: (page) => expect(claim(page)).toBeEnabled({ timeout: READ_MS }),
   },
-  { name: 'released', act: tap('Released'), isThere: (page) => expect(claim(page)).toBeEnabled({ timeout: 60_000 }) },
+  { name: 'released', act: tap('Released'), isThere: (page) => expect(claim(page)).toBeEnabled({ timeout: READ_MS }) },
   {
     name: 'claimed',
     act: async (page) => {
@@ -40,7 +41,6 @@ const STEPS: { name: string; act: (page: Page) => Promise<void>; isThere: (page:
 ]; // prettier-ignore
 
 test('page and browser are killed after every step of a catch: nothing that was tapped is lost', async () => {
-  test.setTimeout(240_000);
   const profile = mkdtempSync(join(tmpdir(), 'lauta-killed-'));
   const open = async (): Promise<{ context: BrowserContext; page: Page }> => {
     const context = await chromium.launchPersistentContext(profile, {

@@ -2,7 +2,6 @@ import { expect, test } from '@playwright/test';
 import { signedIn, BOARD_OPEN } from './people.ts';
 
 test('eight tabs of one browser keep working over one stream', async ({ browser }) => {
-  test.setTimeout(120_000);
   const context = await browser.newContext();
   const streams: string[] = [];
   context.on('request', (request) => {

@@ -7,7 +7,6 @@ test('a new installation: first director, event, rules, people, and a fish that 
   page,
   browser,
 }) => {
-  test.setTimeout(180_000);
   await page.goto('/');
   await expect(page.getByRole('heading', { name: 'The first director' })).toBeVisible();
   await page.getByLabel('Name').fill('Wilda Overbrook');

@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { axe } from './axe.ts';
 import { PHONE, signedIn } from './people.ts';
+import { READ_MS } from './photo.ts';
 
 const waiting = (page: Page) => page.getByRole('region', { name: 'Waiting to be sent' });
 const own = (page: Page) => page.getByRole('region', { name: 'Your catches' }).getByRole('listitem');
@@ -41,7 +42,7 @@ async function cutWrites(context: BrowserContext): Promise<() => Promise<void>> 
 async function claimOne(page: Page): Promise<string> {
   await page.getByRole('button', { name: 'Simulated camera', exact: true }).tap();
   const claim = page.getByRole('button', { name: /^Claim / });
-  await expect(claim).toBeEnabled({ timeout: 90_000 });
+  await expect(claim).toBeEnabled({ timeout: READ_MS });
   const length = ((await claim.textContent()) ?? '').replace(/^Claim | in$/g, '');
   await claim.tap();
   return length;
@@ -50,7 +51,6 @@ async function claimOne(page: Page): Promise<string> {
 test('a claim without an answer is safe on the device, survives a reload and two tabs, and arrives once', async ({
   browser,
 }) => {
-  test.setTimeout(180_000);
   const { page, context } = await signedIn(browser, 'angler', PHONE);
   const water = `${page.url()}/water`;
   await page.goto(water);
@@ -92,7 +92,6 @@ test('a claim without an answer is safe on the device, survives a reload and two
 test('after one visit the water works cold without a network, and what was claimed there arrives later', async ({
   browser,
 }) => {
-  test.setTimeout(240_000);
   const { page, context } = await signedIn(browser, 'angler', { ...PHONE, serviceWorkers: 'allow' });
   const water = `${page.url()}/water`;
   await page.goto(water);
@@ -122,7 +121,7 @@ test('after one visit the water works cold without a network, and what was claim
   await expect(waiting(cold)).toContainText('a claim', { timeout: 20_000 });
 
   await context.setOffline(false);
-  await expect(waiting(cold)).toHaveCount(0, { timeout: 60_000 });
+  await expect(waiting(cold)).toHaveCount(0, { timeout: READ_MS });
   expect(await statusOf(cold, catchId)).toBe(200);
   expect(await kept(cold)).toEqual([]);
   await context.close();
@@ -163,7 +162,6 @@ async function openProxy(target: string) {
 }
 
 test('a new version that comes in mid-capture waits until the fish is gone', async ({ browser, baseURL }) => {
-  test.setTimeout(120_000);
   const proxy = await openProxy(baseURL ?? '');
   const { page, context } = await signedIn(browser, 'angler', { ...PHONE, baseURL: proxy.url, serviceWorkers: 'allow' }); // prettier-ignore
   await page.goto(`${page.url()}/water`);

@@ -2,13 +2,13 @@ import { expect, test } from '@playwright/test';
 import type { CatchView } from '@lauta/contract';
 import { axe } from './axe.ts';
 import { PHONE, newAngler } from './people.ts';
+import { READ_MS } from './photo.ts';
 
 const WRITES = [/\/api\/photographs\/[^/]+($|\/(chunks|complete))/, /\/api\/commands$/];
 
 test('a partner’s phone times what the other one claims: without a network, one catch', async ({
   browser,
 }) => {
-  test.setTimeout(240_000);
   const { page, context, event } = await newAngler(browser, PHONE);
   await page.goto(`${event}/pair`);
   await page.getByRole('button', { name: /^Timer/ }).tap();
@@ -57,7 +57,7 @@ test('a partner’s phone times what the other one claims: without a network, on
   }
   await page.getByRole('button', { name: 'Simulated camera', exact: true }).tap();
   const claim = page.getByRole('button', { name: /^Claim / });
-  await expect(claim).toBeEnabled({ timeout: 90_000 });
+  await expect(claim).toBeEnabled({ timeout: READ_MS });
   await page.getByRole('button', { name: 'Released', exact: true }).tap();
   await claim.tap();
   await expect(page.getByText('is safe here and on its way to the judges.')).toBeVisible();
@@ -66,12 +66,12 @@ test('a partner’s phone times what the other one claims: without a network, on
 
   const sent = page.waitForResponse(
     (response) => response.request().postData()?.includes('"catch.claim"') === true && response.ok(),
-    { timeout: 60_000 },
+    { timeout: READ_MS },
   );
   for (const one of [context, other]) for (const path of WRITES) await one.unroute(path);
   const { result } = (await (await sent).json()) as { result: { catchId: string } };
   await expect(partner.getByRole('region', { name: 'Waiting to be sent' })).toHaveCount(0, {
-    timeout: 60_000,
+    timeout: READ_MS,
   });
   const caught = (await (await context.request.get(`/api/catches/${result.catchId}`)).json()) as CatchView;
   const steps = (caught.handling?.events ?? []).map(({ step }) => step);

@@ -5,6 +5,9 @@ import { findBoard, mmPerUnit, type Raster } from '@lauta/core/photo';
 import { wallTimeOf } from '@lauta/core/schedule';
 import { drawScene, projectPoint, renderScene, type PhotoTruth, type Scene } from '@lauta/sim/camera';
 
+/** For a photograph to be read: seconds by itself, more than a minute beside other browsers on a small machine. */
+export const READ_MS = 120_000;
+
 export interface Shot {
   jpeg: Buffer;
   truth: PhotoTruth;
@@ -86,7 +89,7 @@ const NAMES = ['Zero, far', 'End, far', 'End, near', 'Zero, near', 'Nose', 'Tail
 
 /** Waits until the bench has read the photograph, then asks for the handles. */
 export async function takeByHand(page: Page): Promise<void> {
-  await page.getByRole('button', { name: 'Correct by hand' }).click({ timeout: 40_000 });
+  await page.getByRole('button', { name: 'Correct by hand' }).click({ timeout: READ_MS });
 }
 
 /** Sets the six handles to where they truly belong: each is chosen, then its place is tapped. */

@@ -5,8 +5,8 @@ export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
   outputDir: '../test-results',
-  timeout: 45_000,
-  expect: { timeout: 10_000 },
+  timeout: 240_000,
+  expect: { timeout: 20_000 },
   workers: 2,
   forbidOnly: true,
   reporter: [['line'], ['json']],
@@ -16,6 +16,6 @@ export default defineConfig({
     launchOptions: { executablePath: '/usr/bin/chromium' },
     trace: 'off',
     screenshot: 'only-on-failure',
-    actionTimeout: 15_000,
+    actionTimeout: 30_000,
   },
 });

@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
-import { axe } from './axe.ts';
+import { axeInEachLook } from './axe.ts';
 import { PHONE, signedIn } from './people.ts';
+import { READ_MS } from './photo.ts';
 
 const camera = (page: Page) => page.getByRole('region', { name: 'Camera' });
 const press = async (page: Page, name: string | RegExp): Promise<void> => {
@@ -11,13 +12,12 @@ const press = async (page: Page, name: string | RegExp): Promise<void> => {
 test('a portrait: hints while it is held, two frames by the timer, and what is better in each', async ({
   browser,
 }) => {
-  test.setTimeout(180_000);
   const { page, context } = await signedIn(browser, 'angler', PHONE);
   await page.evaluate(() => localStorage.setItem('lauta-film-seed', '31'));
   await page.goto(`${page.url()}/water`);
   await press(page, 'In the net');
   await page.getByRole('button', { name: 'Simulated live view' }).tap();
-  await expect(camera(page)).toBeVisible({ timeout: 90_000 });
+  await expect(camera(page)).toBeVisible({ timeout: READ_MS });
   await press(page, 'With you');
   await press(page, '3 s');
   await press(page, 'Lift');
@@ -31,10 +31,7 @@ test('a portrait: hints while it is held, two frames by the timer, and what is b
   const pictures = page.getByRole('region', { name: 'With you' });
   await expect(pictures.getByRole('listitem')).toHaveCount(2, { timeout: 20_000 });
   await expect(pictures.getByText('one goes with the claim')).toBeVisible();
-  for (const theme of ['birch', 'dusk', 'glare']) {
-    await page.evaluate((name) => document.documentElement.setAttribute('data-theme', name), theme);
-    await axe(page);
-  }
+  await axeInEachLook(page);
   if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/portrait-strip.png` });
   await context.close();
 });

@@ -1,12 +1,11 @@
 import { expect, test } from '@playwright/test';
-import { axe } from './axe.ts';
+import { axeInEachLook } from './axe.ts';
 import { PHONE, signedIn } from './people.ts';
 import { shoot } from './photo.ts';
 
 test('before launch: what Lauta sees, what is ticked, the day’s code, and the own order before a lift', async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
   const { page, context } = await signedIn(browser, 'angler', PHONE);
   const event = page.url();
   const overview = page.getByText(/things ready for day 2/);
@@ -45,10 +44,7 @@ test('before launch: what Lauta sees, what is ticked, the day’s code, and the 
   await page.reload();
   await expect(net).toBeChecked();
   await expect(page.getByRole('heading', { name: 'How a fish loses its points here' })).toBeVisible();
-  for (const theme of ['birch', 'dusk', 'glare']) {
-    await page.evaluate((name) => document.documentElement.setAttribute('data-theme', name), theme);
-    await axe(page);
-  }
+  await axeInEachLook(page);
   // The own order is walked through before the lift.
   await page.goto(`${event}/water`);
   await page.getByRole('button', { name: 'In the net' }).tap();

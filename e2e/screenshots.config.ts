@@ -6,6 +6,5 @@ export default defineConfig({
   ...tests,
   testMatch: 'screenshots.shots.ts',
   workers: 1,
-  timeout: 120_000,
   reporter: 'line',
 });

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import type { BenchReadingView } from '@lauta/contract';
 import { BOARD_OPEN, PHONE, signedIn } from './people.ts';
-import { choose, shoot, type Shot } from './photo.ts';
+import { READ_MS, choose, shoot, type Shot } from './photo.ts';
 
 const NOW_ON_THE_MERE = new Date('2026-06-14T10:40:00Z');
 let shot: Shot;
@@ -13,7 +13,6 @@ test.beforeAll(async () => {
 test('one fish from the board to the standings: angler, judge and a spectator, none of whom reloads', async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
   const spectator = await browser.newContext();
   const standings = await spectator.newPage();
   await standings.goto('/');
@@ -28,7 +27,7 @@ test('one fish from the board to the standings: angler, judge and a spectator, n
   await water.getByRole('link', { name: 'Water' }).first().click();
   await choose(water, 'fish.jpg', shot.jpeg);
   await expect(water.getByRole('button', { name: 'Reading …' })).toBeDisabled();
-  await expect(water.getByText('reads, from the stop')).toBeVisible({ timeout: 40_000 });
+  await expect(water.getByText('reads, from the stop')).toBeVisible({ timeout: READ_MS });
   // Enabled only when the reading is that of the marks as they lie.
   const claimButton = water.getByRole('button', { name: /^Claim / });
   await expect(claimButton).toBeEnabled();
@@ -56,7 +55,7 @@ test('one fish from the board to the standings: angler, judge and a spectator, n
   await expect(desk.getByAltText('The original photograph')).toBeVisible();
   await expect(desk.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
   // Browser and server decode by different libraries and still read the same (the judge is shown if not).
-  await expect(desk.getByText('the server reads the same')).toBeVisible({ timeout: 60_000 });
+  await expect(desk.getByText('the server reads the same')).toBeVisible({ timeout: READ_MS });
   const answer = await desk.request.get(`/api/catches/${catchId}/bench-reading`);
   const { differenceMm, analysis } = (await answer.json()) as BenchReadingView;
   expect(Math.abs(differenceMm ?? NaN)).toBeLessThan(0.1);
@@ -90,13 +89,12 @@ test('one fish from the board to the standings: angler, judge and a spectator, n
 });
 
 test('a request goes back to the angler and its answer to the judge', async ({ browser }) => {
-  test.setTimeout(120_000);
   const judge = await signedIn(browser, 'judge');
   const angler = await signedIn(browser, 'angler');
   const water = angler.page;
   await water.getByRole('link', { name: 'Water' }).first().click();
   await choose(water, 'fish.jpg', (await shoot(78, 400, NOW_ON_THE_MERE)).jpeg);
-  await water.getByRole('button', { name: /^Claim / }).click({ timeout: 40_000 });
+  await water.getByRole('button', { name: /^Claim / }).click({ timeout: READ_MS });
   await water.getByRole('link', { name: 'See it' }).click({ timeout: 30_000 });
   const path = new URL(water.url()).pathname.replace('catches', 'judge');
 
@@ -121,11 +119,10 @@ test('a request goes back to the angler and its answer to the judge', async ({ b
 });
 
 test('the simulated camera gives a photograph that the bench reads', async ({ browser }) => {
-  test.setTimeout(120_000);
   const { page, context } = await signedIn(browser, 'angler');
   await page.getByRole('link', { name: 'Water' }).first().click();
   await page.getByRole('button', { name: 'Simulated camera' }).click();
-  await expect(page.getByText('reads, from the stop')).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByText('reads, from the stop')).toBeVisible({ timeout: READ_MS });
   await page.getByRole('button', { name: 'Put away' }).click();
   await expect(page.getByRole('heading', { name: 'Your catches' })).toBeVisible();
   await context.close();

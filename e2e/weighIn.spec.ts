@@ -61,7 +61,6 @@ async function weigh(page: Page, gross: string): Promise<void> {
 test('a bag goes from the queue to the tank: two people, two signatures, a ticket, and the standings move', async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
   const { page, context } = await signedIn(browser, 'weigh-master', {}, BOAT_CUP);
   const boat = await newBoat(browser, page);
   await openStation(page);
@@ -102,7 +101,6 @@ test('a bag goes from the queue to the tank: two people, two signatures, a ticke
 test('without a network bags go on; a wrong weight is told, a signed one is corrected with its reason', async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
   const { page, context } = await signedIn(browser, 'weigh-master', {}, BOAT_CUP);
   const boat = await newBoat(browser, page);
   await openStation(page);
@@ -135,7 +133,6 @@ test('without a network bags go on; a wrong weight is told, a signed one is corr
 });
 
 test('ten bags by one operator, the application’s part of each', async ({ browser }) => {
-  test.setTimeout(240_000);
   const { page, context } = await signedIn(browser, 'weigh-master', {}, BOAT_CUP);
   const director = await signedIn(browser, 'director', {}, BOAT_CUP);
   await openStation(page);

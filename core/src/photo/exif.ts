@@ -87,3 +87,8 @@ function positionOf(latitude: unknown, longitude: unknown): PhotoExif['position'
   const [lat, lon] = [within(latitude, -90, 90), within(longitude, -180, 180)];
   return lat === null || lon === null ? null : { latitude: lat, longitude: lon };
 }
+
+/** Whether bytes begin as a JPEG does: SOI and the first marker (ITU-T T.81, B.1.1.3). */
+export function isJpeg(bytes: Uint8Array): boolean {
+  return bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff;
+}

@@ -37,7 +37,8 @@ export interface PoolOptions {
 export function openAnalysisPool({
   threads = Math.max(1, availableParallelism() - 1),
   mostWaiting = 64,
-  limitMs = 15_000,
+  // An analysis takes 2 to 6 s by itself; on a machine that does other work too, ten times that.
+  limitMs = 60_000,
   mostRemembered = 300,
 }: PoolOptions = {}): AnalysisPool {
   const queue: Waiting[] = [];

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import pLimit from 'p-limit';
 import sharp from 'sharp';
 import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
-import { readExif } from '@lauta/core/photo';
+import { isJpeg, readExif } from '@lauta/core/photo';
 import { refuse } from '../refusal.ts';
 import type { Completion } from './photographStore.ts';
 
@@ -17,7 +17,7 @@ const decoding = pLimit(2);
  * Refused: what is not a JPEG, whatever its name; pictures out of bounds; files that break off.
  */
 export async function inspectJpeg(bytes: Uint8Array): Promise<Omit<Completion, 'completedAt'>> {
-  if (bytes[0] !== 0xff || bytes[1] !== 0xd8 || bytes[2] !== 0xff) refuse('not-a-jpeg');
+  if (!isJpeg(bytes)) refuse('not-a-jpeg');
   const { widthPx, heightPx } = await readHeader(bytes);
   const { maxSidePx, maxPixels, minSidePx } = PHOTOGRAPH_LIMITS;
   if (Math.max(widthPx, heightPx) > maxSidePx || widthPx * heightPx > maxPixels) {

@@ -65,7 +65,7 @@ export const RESHOOT_WORDS: Record<BenchCheck, string> = {
 export const TROUBLE_WORDS: Record<AnalysisTrouble, string> = {
   'too-small': 'The picture is too small to find the lines. Use the camera’s normal size.',
   'too-long':
-    'The bench found no board in five seconds. Set the handles by hand, or photograph the board again.',
+    'The bench found no board in twenty seconds. Set the handles by hand, or photograph the board again.',
   'no-board': 'No board of a known kind was found. Set the handles by hand, or show more of the ruled face.',
   'no-anchor':
     'The lines were found, but no numeral tells which is which. Set the handles by hand, or uncover the numerals.',

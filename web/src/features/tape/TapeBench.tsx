@@ -28,8 +28,8 @@ import { useSending, type Claimed } from '../water/useSending.ts';
 import type { TapeDraft } from './tapeDraft.ts';
 
 const REFUSAL_WORDS: Record<TapeRefusal, string> = {
-  'one-reading': 'LengthMeasure again: two readings must agree.',
-  'readings-differ': 'The readings differ by more than a quarter inch. LengthMeasure once more.',
+  'one-reading': 'Measure again: two readings must agree.',
+  'readings-differ': 'The readings differ by more than a quarter inch. Measure once more.',
   'offset-too-long': 'That is too long for the way from the grip to the nose.',
 };
 

@@ -12,7 +12,7 @@ import {
   type ClockVerdict,
   type WaterStep,
 } from '@lauta/core/care';
-import type { LengthSheet } from '@lauta/core/rules';
+import type { RuleSheet } from '@lauta/core/rules';
 import { appNow, useNow } from '../../clock/appClock.ts';
 import { Signal, type Tone } from '../../frame/Signal.tsx';
 import { useCareChoices, type CareChoices } from '../care/choices.ts';
@@ -24,7 +24,7 @@ import { clockFigure } from './clockFigure.ts';
 import { FishQuestions } from './FishQuestions.tsx';
 import { MendTimes } from './MendTimes.tsx';
 import { LimitBar } from './LimitBar.tsx';
-import { freshCatch, type RunningCatch } from './runningCatch.ts';
+import { freshCatch, type ChangeCatch, type RunningCatch } from './runningCatch.ts';
 import { VitalityTaps } from './VitalityTaps.tsx';
 
 const TICK_MS = 250;
@@ -38,10 +38,13 @@ const SMALL = 'btn h-16 px-1 text-sm leading-tight';
 const MOST_SECONDS_TOLD = 40;
 const TONE: Record<ClockVerdict, Tone> = { good: 'clear', soon: 'look', over: 'fault' };
 
+const undone = (now: RunningCatch): RunningCatch => ({ ...now, events: untapped(now.events) });
+
 /** The clock of the fish that is on, and the one tap that comes next; `compact` leaves room for the bench. */
 export function FishClock({
   running,
-  put,
+  change,
+  begin,
   sheet,
   speciesId,
   onSpecies,
@@ -49,22 +52,30 @@ export function FishClock({
   compact = false,
   setShutterPlace,
   onAnother,
+  awayWords = 'Put away, no claim',
+  advises = true,
   underFace,
   children,
 }: {
   running: RunningCatch;
-  put: (next: RunningCatch) => void;
-  sheet: LengthSheet;
+  change: ChangeCatch;
+  /** Begins with a fish of its own. */
+  begin: (next: RunningCatch) => void;
+  sheet: Pick<RuleSheet, 'species' | 'airSeconds'>;
   speciesId: string;
   onSpecies: (speciesId: string) => void;
   /** IANA zone of the times that are mended. */
   zone: string;
   compact?: boolean;
-  /** Told where the live camera's shutter may stand: beside the taps, under the thumb. */
+  /** For a fish of which nothing is to be kept. */
+  awayWords?: string;
+  /** False where the usual lines of advice do not fit what is done. */
+  advises?: boolean;
   /** What belongs right under the clock's face. */
   underFace?: ReactNode;
   /** A second fish is hooked while this one waits in the net. */
   onAnother?: () => void;
+  /** Told where the live camera's shutter may stand: beside the taps, under the thumb. */
   setShutterPlace?: (place: HTMLElement | null) => void;
   /** Ways to a photograph, above the taps. */
   children?: ReactNode;
@@ -83,16 +94,19 @@ export function FishClock({
   const tap = (step: WaterStep): void => {
     // The next step's button comes to lie where this one was: a thumb that bounces must not take both.
     if (isBounce()) return;
-    const done = tapped(events, step, appNow().getTime());
-    if (!done.ok) return;
+    const atMs = appNow().getTime();
+    if (!tapped(events, step, atMs).ok) return;
     setNote(null);
-    put({ ...running, events: done.events });
+    change((now) => {
+      const done = tapped(now.events, step, atMs);
+      return done.ok ? { ...now, events: done.events } : now;
+    });
     top.current?.scrollIntoView({ block: 'start' });
     if (choices.hints.speech) giveHint(choices.hints, { beeps: 0, words: STEP_WORDS[step] });
   };
   const isBarred = (step: WaterStep): boolean => step === 'lifted' && isLiftForbidden(choices);
   useCommands((command) => {
-    if (command === 'undo') put({ ...running, events: untapped(events) });
+    if (command === 'undo') change(undone);
     else if (command !== 'photograph' && !isBarred(command)) tap(command);
   });
   const main = mainStep(events);
@@ -137,10 +151,11 @@ export function FishClock({
             type="button"
             className="btn h-16"
             onClick={() => {
-              put({
-                ...running,
-                events: returnedInTime(events, appNow().getTime(), shown.limitSeconds ?? 0),
-              });
+              const atMs = appNow().getTime();
+              change((now) => ({
+                ...now,
+                events: returnedInTime(now.events, atMs, shown.limitSeconds ?? 0),
+              }));
               setNote('The end of the lift was set to the limit, and is marked as mended.');
             }}
           >
@@ -152,23 +167,25 @@ export function FishClock({
       {underFace}
       {/* Out of the water nothing comes before the photograph. */}
       {clock.phase === 'air' && children}
-      {!compact && choices.hints.advice && <ClockAdvice clock={clock} running={running} choices={choices} />}
+      {!compact && advises && choices.hints.advice && (
+        <ClockAdvice clock={clock} running={running} choices={choices} />
+      )}
       {!compact && (clock.phase === 'fight' || clock.phase === 'net') && (
-        <FishQuestions {...{ clock, running, put, sheet, speciesId, onSpecies, choices }} />
+        <FishQuestions {...{ clock, running, change, sheet, speciesId, onSpecies, choices }} />
       )}
       {!compact && clock.phase === 'net' && (
         <details>
           <summary className="linklike inline-flex min-h-16 items-center lg:min-h-11">
             Is it ready to go?
           </summary>
-          <VitalityTaps running={running} put={put} />
+          <VitalityTaps running={running} change={change} />
         </details>
       )}
       {!compact && clock.phase === 'over' && events.at(-1)?.step === 'released' && (
-        <VitalityTaps running={running} put={put} />
+        <VitalityTaps running={running} change={change} />
       )}
       {!compact && (clock.phase === 'net' || clock.phase === 'over') && (
-        <MendTimes running={running} put={put} zone={zone} />
+        <MendTimes running={running} change={change} zone={zone} />
       )}
       {clock.phase !== 'air' && children}
       <div className={`grid gap-2 ${clock.phase === 'idle' ? '' : DOCKED}`}>
@@ -191,7 +208,7 @@ export function FishClock({
               aria-label={`Undo “${STEP_WORDS[events.at(-1)?.step ?? 'hooked']}”`}
               onClick={() => {
                 setNote(null);
-                put({ ...running, events: untapped(events) });
+                change(undone);
               }}
             >
               Undo
@@ -204,8 +221,8 @@ export function FishClock({
           )}
           {isFilmed && <div ref={setShutterPlace} className="grid min-w-0" />}
           {clock.phase === 'over' && !running.isClaimed && (
-            <button type="button" className={SMALL} onClick={() => put(freshCatch())}>
-              Put away, no claim
+            <button type="button" className={SMALL} onClick={() => begin(freshCatch())}>
+              {awayWords}
             </button>
           )}
         </div>

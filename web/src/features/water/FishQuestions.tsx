@@ -8,18 +8,18 @@ import {
   hazardOf,
   type CatchClock,
 } from '@lauta/core/care';
-import type { LengthSheet } from '@lauta/core/rules';
+import type { RuleSheet } from '@lauta/core/rules';
 import { G_PER_POUND } from '@lauta/core/units';
 import { changeCareChoices, type CareChoices } from '../care/choices.ts';
 import { HOOK_WORDS } from '../care/words.ts';
 import { Pick, Picks } from './Picks.tsx';
-import type { RunningCatch } from './runningCatch.ts';
+import type { ChangeCatch, RunningCatch } from './runningCatch.ts';
 
 /** What may be told of the fish by one tap each, and what that means for the hand. */
 export function FishQuestions({
   clock,
   running,
-  put,
+  change,
   sheet,
   speciesId,
   onSpecies,
@@ -27,8 +27,8 @@ export function FishQuestions({
 }: {
   clock: CatchClock;
   running: RunningCatch;
-  put: (next: RunningCatch) => void;
-  sheet: LengthSheet;
+  change: ChangeCatch;
+  sheet: Pick<RuleSheet, 'species'>;
   speciesId: string;
   onSpecies: (speciesId: string) => void;
   choices: CareChoices;
@@ -84,7 +84,7 @@ export function FishQuestions({
             <Pick
               key={pounds}
               isOn={running.guessedMassG === pounds * G_PER_POUND}
-              onPick={() => put({ ...running, guessedMassG: pounds * G_PER_POUND })}
+              onPick={() => change((now) => ({ ...now, guessedMassG: pounds * G_PER_POUND }))}
             >
               {pounds}
             </Pick>
@@ -97,12 +97,12 @@ export function FishQuestions({
             <Pick
               key={place}
               isOn={running.hookPlace === place}
-              onPick={() => put({ ...running, hookPlace: running.hookPlace === place ? null : place })}
+              onPick={() => change((now) => ({ ...now, hookPlace: now.hookPlace === place ? null : place }))}
             >
               {HOOK_WORDS[place]}
             </Pick>
           ))}
-          <Pick isOn={running.bleeds} onPick={() => put({ ...running, bleeds: !running.bleeds })}>
+          <Pick isOn={running.bleeds} onPick={() => change((now) => ({ ...now, bleeds: !now.bleeds }))}>
             it bleeds
           </Pick>
         </Picks>

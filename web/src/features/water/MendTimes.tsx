@@ -3,7 +3,7 @@ import { WATER_STEPS, filledIn, mended, type WaterStep } from '@lauta/core/care'
 import { resolveWallTime, wallTimeOf } from '@lauta/core/schedule';
 import { appNow } from '../../clock/appClock.ts';
 import { STEP_WORDS } from '../care/words.ts';
-import type { RunningCatch } from './runningCatch.ts';
+import type { ChangeCatch, RunningCatch } from './runningCatch.ts';
 
 /** The instant of a wall time `HH:MM:SS` on the date of another instant; null for what is no time. */
 export function instantOn(dateOfMs: number, time: string, zone: string): number | null {
@@ -17,30 +17,30 @@ const timeOf = (atMs: number, zone: string): string => wallTimeOf(atMs, zone).lo
 /** The taps of this fish: a time that is wrong is mended, a step that was skipped filled in; both are marked so. */
 export function MendTimes({
   running,
-  put,
+  change,
   zone,
 }: {
   running: RunningCatch;
-  put: (next: RunningCatch) => void;
+  change: ChangeCatch;
   zone: string;
 }) {
   const { events } = running;
   const [said, setSaid] = useState<string | null>(null);
   const [step, setStep] = useState<WaterStep>('netted');
   const [time, setTime] = useState('');
-  const change = (result: ReturnType<typeof mended> | ReturnType<typeof filledIn>): void => {
+  const take = (result: ReturnType<typeof mended> | ReturnType<typeof filledIn>): void => {
     setSaid(result.ok ? null : 'That time does not fit between the others.');
-    if (result.ok) put({ ...running, events: result.events });
+    if (result.ok) change((now) => ({ ...now, events: result.events }));
   };
   const mend = (index: number, typed: string): void => {
     const atMs = instantOn(events[index]?.atMs ?? 0, typed, zone);
-    if (atMs !== null) change(mended(events, index, atMs));
+    if (atMs !== null) take(mended(events, index, atMs));
   };
   const fill = (): void => {
     const nowMs = appNow().getTime();
     const atMs = instantOn(events[0]?.atMs ?? nowMs, time, zone);
     if (atMs === null) setSaid('Type the time of the step first.');
-    else change(filledIn(events, step, atMs, nowMs));
+    else take(filledIn(events, step, atMs, nowMs));
   };
   return (
     <details>

@@ -2,7 +2,7 @@ import { LEFT_WITH, SIGN_WORDS, VITALITY_SIGNS, judgeVitality, type SignSeen } f
 import { Signal } from '../../frame/Signal.tsx';
 import { LEFT_WITH_WORDS, SEEN_WORDS } from '../care/words.ts';
 import { Pick, Picks } from './Picks.tsx';
-import type { RunningCatch } from './runningCatch.ts';
+import type { ChangeCatch, RunningCatch } from './runningCatch.ts';
 
 const NEXT: Record<SignSeen | 'unseen', SignSeen | null> = {
   unseen: 'yes',
@@ -12,7 +12,7 @@ const NEXT: Record<SignSeen | 'unseen', SignSeen | null> = {
 };
 
 /** Five signs, a tap each: how the fish left. */
-export function VitalityTaps({ running, put }: { running: RunningCatch; put: (next: RunningCatch) => void }) {
+export function VitalityTaps({ running, change }: { running: RunningCatch; change: ChangeCatch }) {
   const { signs, leftWith = [] } = running;
   const vitality = judgeVitality(signs);
   return (
@@ -26,11 +26,13 @@ export function VitalityTaps({ running, put }: { running: RunningCatch; put: (ne
             type="button"
             aria-label={`${SIGN_WORDS[sign]} ${seen ? SEEN_WORDS[seen] : 'not looked at'}`}
             className={`btn h-16 justify-between text-left text-base font-normal ${seen === 'yes' ? 'btn-primary' : ''}`}
-            onClick={() => {
-              const next = NEXT[seen ?? 'unseen'];
-              const others = Object.entries(signs).filter(([other]) => other !== sign);
-              put({ ...running, signs: Object.fromEntries(next ? [...others, [sign, next]] : others) });
-            }}
+            onClick={() =>
+              change((now) => {
+                const next = NEXT[now.signs[sign] ?? 'unseen'];
+                const others = Object.entries(now.signs).filter(([other]) => other !== sign);
+                return { ...now, signs: Object.fromEntries(next ? [...others, [sign, next]] : others) };
+              })
+            }
           >
             {SIGN_WORDS[sign]}
             <b>{seen ? SEEN_WORDS[seen] : '–'}</b>
@@ -43,11 +45,13 @@ export function VitalityTaps({ running, put }: { running: RunningCatch; put: (ne
             key={one}
             isOn={leftWith.includes(one)}
             onPick={() =>
-              put({
-                ...running,
-                leftWith: leftWith.includes(one)
-                  ? leftWith.filter((other) => other !== one)
-                  : [...leftWith, one],
+              change((now) => {
+                const before = now.leftWith ?? [];
+                const isOn = before.includes(one);
+                return {
+                  ...now,
+                  leftWith: isOn ? before.filter((other) => other !== one) : [...before, one],
+                };
               })
             }
           >

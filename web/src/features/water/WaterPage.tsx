@@ -94,7 +94,14 @@ export function WaterPage() {
   const card = useMemo(() => (payload === null ? null : parsePayload(payload)), [payload]);
   const [claimed, setClaimed] = useState<Claimed | null>(null);
   const [chosenSpecies, setChosenSpecies] = useState<string | null>(null);
-  const { isKnown, running, put: putRunning, waiting, changeTo } = useRunningCatch(eventId);
+  const {
+    isKnown,
+    running,
+    change: changeRunning,
+    begin: beginFish,
+    waiting,
+    changeTo,
+  } = useRunningCatch(eventId);
   const pairing = useMyPairing(eventId, place.entrantId);
   const ownCatches = useOwnCatches(eventId, 1);
   const ownIds = useMemo(
@@ -167,11 +174,11 @@ export function WaterPage() {
   // Paired phones give a fish its id by its number, as long as nothing is known of it.
   const isBlank = !isOn && draft === null && tape.draft === null && allFrames?.length === 0;
   const numberedId = fishNumber.catchId;
-  const latestPutRunning = useLatest(putRunning);
+  const latestBeginFish = useLatest(beginFish);
   useEffect(() => {
     if (numberedId && isKnown && isBlank && running.catchId !== numberedId)
-      latestPutRunning.current(freshCatch(numberedId));
-  }, [numberedId, isKnown, isBlank, running.catchId, latestPutRunning]);
+      latestBeginFish.current(freshCatch(numberedId));
+  }, [numberedId, isKnown, isBlank, running.catchId, latestBeginFish]);
   const isInWater = phase !== 'air';
   const propose = ({ frame, analysis }: ReadFrame): void => {
     if (!choices) return;
@@ -243,13 +250,13 @@ export function WaterPage() {
   };
   const startNext = (): void => {
     if (pairing) fishNumber.goOn();
-    putRunning(freshCatch());
+    beginFish(freshCatch());
   };
   const claimedNow = (done: Claimed): void => {
     put(null);
     setClaimed(done);
     // A fish that is still in the net keeps its clock.
-    if (isOn && !isOver) putRunning({ ...running, isClaimed: true });
+    if (isOn && !isOver) changeRunning((now) => ({ ...now, isClaimed: true }));
     else startNext();
   };
   const hookAnother = (): void => {
@@ -265,7 +272,8 @@ export function WaterPage() {
   const clock = (compact: boolean, below: ReactNode = null, underFace: ReactNode = null) => (
     <FishClock
       running={running}
-      put={putRunning}
+      change={changeRunning}
+      begin={beginFish}
       sheet={sheet}
       speciesId={speciesId}
       onSpecies={(chosen) => {
@@ -339,8 +347,10 @@ export function WaterPage() {
       onFrame={take}
       onBurst={burst}
       onFishSeen={(atMs) => {
-        const lifted = tapped(running.events, 'lifted', atMs);
-        if (lifted.ok) putRunning({ ...running, events: lifted.events });
+        changeRunning((now) => {
+          const lifted = tapped(now.events, 'lifted', atMs);
+          return lifted.ok ? { ...now, events: lifted.events } : now;
+        });
       }}
       onReady={({ isCardSeen }) => setCardSeen(isCardSeen)}
       onClose={() => {

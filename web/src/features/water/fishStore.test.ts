@@ -2,8 +2,7 @@ import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import { readFish, writeFish } from './fishStore.ts';
-import { freshCatch, type RunningCatch } from './runningCatch.ts';
-import { mergedInto } from './useRunningCatch.ts';
+import { changedBy, freshCatch, type RunningCatch } from './runningCatch.ts';
 
 const kept = new Map<string, string>();
 beforeEach(() => {
@@ -66,11 +65,12 @@ describe('the fish that is on', () => {
 
   it('keeps two taps of which the second came before the first was on the disk', () => {
     const shown = netted();
-    const now = { ...shown, hookPlace: 'deep' as const };
-    expect(mergedInto(now, shown, { ...shown, bleeds: true })).toEqual({ ...now, bleeds: true });
-    // Another fish takes nothing over.
+    const now = { ...shown, signs: { upright: 'yes' as const } };
+    const seen = (fish: RunningCatch): RunningCatch => ({ ...fish, signs: { ...fish.signs, gills: 'yes' } });
+    expect(changedBy(now, shown, seen)).toEqual({ ...now, signs: { upright: 'yes', gills: 'yes' } });
+    // A fish that came meanwhile takes nothing over.
     const other = freshCatch();
-    expect(mergedInto(now, shown, other)).toBe(other);
+    expect(changedBy(other, shown, seen)).toBe(other);
   });
 
   it('has an id of its own each time', () => {

@@ -54,3 +54,18 @@ export function handlingOf(
     airLimitSeconds: airLimitSeconds(sideOf('air-time', schools), choices, sheetAirSeconds),
   };
 }
+
+/** Changes the fish as it is now: a second tap may come before the first is on the disk, and must not undo it. */
+export type ChangeCatch = (what: (now: RunningCatch) => RunningCatch) => void;
+
+/**
+ * The fish after a tap.
+ * @param shown what the tap was made on: it changes nothing of a fish that took its place meanwhile
+ */
+export function changedBy(
+  now: RunningCatch,
+  shown: RunningCatch,
+  what: (now: RunningCatch) => RunningCatch,
+): RunningCatch {
+  return now.catchId === shown.catchId ? what(now) : now;
+}

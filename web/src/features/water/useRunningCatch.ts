@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { readFish, writeFish, type Fish } from './fishStore.ts';
-import { freshCatch, type RunningCatch } from './runningCatch.ts';
+import { changedBy, freshCatch, type ChangeCatch, type RunningCatch } from './runningCatch.ts';
 
 /**
  * The fish that is on, in this event and on this device, and those that wait. A tap is on the disk before the screen
@@ -51,10 +51,12 @@ export function useRunningCatch(eventId: string) {
   }, [eventId]);
   const here = fish?.of === eventId ? fish.fish : null;
   const shown = here?.running ?? blank;
-  const put = (next: RunningCatch): void => {
+  const waitingNow = (): readonly RunningCatch[] => latest.current?.waiting ?? [];
+  const change: ChangeCatch = (what) => {
     const now = latest.current?.running ?? shown;
-    write({ running: mergedInto(now, shown, next), waiting: latest.current?.waiting ?? [] });
+    write({ running: changedBy(now, shown, what), waiting: waitingNow() });
   };
+  const begin = (next: RunningCatch): void => write({ running: next, waiting: waitingNow() });
   /** Lets the fish in the net wait, and goes on with another: one of the waiting, or one that was just hooked. */
   const changeTo = useCallback(
     (other: RunningCatch) => {
@@ -69,18 +71,8 @@ export function useRunningCatch(eventId: string) {
     isKnown: here !== null,
     running: shown,
     waiting: here?.waiting ?? [],
-    put,
+    change,
+    begin,
     changeTo,
   };
-}
-
-/**
- * What one tap changed, put onto what taps before it made of the fish meanwhile: a second tap may come before the
- * first is on the disk, and knows nothing of it.
- * @param shown what the tap was made on
- */
-export function mergedInto(now: RunningCatch, shown: RunningCatch, next: RunningCatch): RunningCatch {
-  if (next.catchId !== now.catchId || shown.catchId !== now.catchId) return next;
-  const changed = Object.entries(next).filter(([key, value]) => shown[key as keyof RunningCatch] !== value);
-  return { ...now, ...Object.fromEntries(changed) };
 }
