@@ -1,7 +1,8 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { Role } from '@lauta/core/people';
-import { axe } from './axe.ts';
+import { axe, axeInEachLook } from './axe.ts';
 import { PHONE, signedIn } from './people.ts';
+import { READ_MS } from './photo.ts';
 
 /** Nothing is on its way any more. */
 async function settled(page: Page): Promise<void> {
@@ -19,29 +20,29 @@ const PAGES: [string, Role, string, RegExp][] = [
   ['well', 'angler', '/well', /Well/],
   ['settings', 'angler', '/settings', /Settings/],
   ['judge', 'judge', '/judge', /Judge/],
+  ['specimens', 'angler', '/specimens', /On the bank/],
   ['standings', 'angler', '/standings', /Standings/],
   ['records', 'judge', '/records', /Records/],
 ];
 
-for (const theme of ['birch', 'dusk', 'glare']) {
-  test(`every page in ${theme} is without a fault that axe finds`, async ({ browser }) => {
-    test.setTimeout(120_000);
-    for (const [, role, path, heading] of PAGES) {
-      const { context, page } = await signedIn(browser, role);
-      await page.evaluate((chosen) => localStorage.setItem('lauta-theme', chosen), theme);
-      await page.goto(page.url() + path);
+for (const role of ['director', 'angler', 'judge'] as const) {
+  test(`every page for a role, ${role}, is without a fault that axe finds, in each look`, async ({ browser }) => {
+    const { context, page } = await signedIn(browser, role);
+    const event = page.url();
+    for (const [, of, path, heading] of PAGES) {
+      if (of !== role) continue;
+      await page.goto(event + path);
       await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible();
       await settled(page);
-      await axe(page);
-      await context.close();
+      await axeInEachLook(page);
     }
+    await context.close();
   });
 }
 
 test('the judge’s desk, a catch and the sign-in page are without a fault that axe finds, on a phone too', async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
   for (const options of [{}, PHONE]) {
     const context = await browser.newContext(options);
     const page = await context.newPage();
@@ -63,8 +64,6 @@ test('the judge’s desk, a catch and the sign-in page are without a fault that 
 });
 
 test('nothing is wider than a phone’s screen', async ({ browser }) => {
-  // Each page of each role, signed in anew.
-  test.setTimeout(120_000);
   for (const [, role, path] of PAGES) {
     const { context, page } = await signedIn(browser, role, PHONE);
     await page.goto(page.url() + path);
@@ -118,7 +117,6 @@ test('a path that leads nowhere, a catch that is not there and a page for others
 test('a finding is confirmed by its key, which shows its place, and taken back by it', async ({
   browser,
 }) => {
-  test.setTimeout(180_000);
   const { page, context } = await signedIn(browser, 'judge');
   const queue = `${page.url()}/judge`;
   const confirm = page.getByRole('checkbox', { name: /^confirm:/ }).first();
@@ -126,7 +124,7 @@ test('a finding is confirmed by its key, which shows its place, and taken back b
   for (let i = 0; i < 6; i++) {
     await page.goto(queue);
     await page.locator('main ul').getByRole('link').nth(i).click();
-    await expect(page.getByRole('region', { name: 'Findings' })).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByRole('region', { name: 'Findings' })).toBeVisible({ timeout: READ_MS });
     if (await confirm.isVisible()) break;
   }
   await expect(confirm).not.toBeChecked();
@@ -144,7 +142,6 @@ test('a finding is confirmed by its key, which shows its place, and taken back b
 test('two catches that are not alike say so, with a way back; an angler may not compare at all', async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
   const { page, context } = await signedIn(browser, 'judge');
   await page.goto(`${page.url()}/judge`);
   await page.locator('main ul').getByRole('link').first().click();
@@ -152,7 +149,7 @@ test('two catches that are not alike say so, with a way back; an angler may not 
   const desk = page.url();
   const pair = `${desk}/alike/0190c1d2-0000-7000-8000-000000000001`;
   await page.goto(pair);
-  await expect(page.getByText('These two are not called alike')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('These two are not called alike')).toBeVisible({ timeout: READ_MS });
   await axe(page);
   await page.getByRole('link', { name: 'Back to the desk' }).click();
   await expect(page).toHaveURL(desk);

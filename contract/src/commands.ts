@@ -8,6 +8,7 @@ import { infractionSchema, ruleSheetSchema } from './rules.ts';
 import { publishWatersSchema } from './waters.ts';
 import { enterWellSchema } from './well.ts';
 import { enterWeighInSchema } from './weighIn.ts';
+import { recordSpecimenSchema } from './specimen.ts';
 
 /** Version of the envelope and bodies below. The server goes on accepting every version that has landed. */
 export const COMMAND_VERSION = 1;
@@ -218,6 +219,7 @@ export const commandSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...envelope, kind: z.literal('frame.send'), body: sendFrameSchema }),
   z.strictObject({ ...envelope, kind: z.literal('well.enter'), body: enterWellSchema }),
   z.strictObject({ ...envelope, kind: z.literal('weigh-in.enter'), body: enterWeighInSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('specimen.record'), body: recordSpecimenSchema }),
   z.strictObject({ ...envelope, kind: z.literal('results.declare'), body: declareResultsSchema }),
   z.strictObject({ ...envelope, kind: z.literal('codes.reveal'), body: revealCodesSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.withdraw'), body: withdrawCatchSchema }),

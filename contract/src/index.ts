@@ -10,3 +10,4 @@ export * from './views.ts';
 export * from './waters.ts';
 export * from './well.ts';
 export * from './weighIn.ts';
+export * from './specimen.ts';

@@ -37,6 +37,7 @@ export const PROBLEM_STATUS = {
   'verdict-moved-on': 409,
   'results-official': 409,
   'entry-exists': 409,
+  'specimen-corrected': 409,
   'too-many-entries': 409,
   'own-catch': 403,
   'nothing-to-answer': 409,

@@ -18,6 +18,7 @@ import { addStreamRoutes } from './live/streamRoutes.ts';
 import { addPeopleRoutes, type SignInLimits } from './people/peopleRoutes.ts';
 import { addPhotographRoutes } from './photo/photographRoutes.ts';
 import { addStandingsRoutes } from './scoring/standingsRoutes.ts';
+import { addSpecimenRoutes } from './specimen/specimenRoutes.ts';
 import { addWeighInRoutes } from './weigh-in/weighInRoutes.ts';
 import { addWellRoutes } from './well/wellRoutes.ts';
 import { addWatersRoutes } from './waters/watersRoutes.ts';
@@ -91,6 +92,7 @@ export function createApp(lauta: Lauta, options: AppOptions): { app: Express; ro
   addCustodyRoutes(table);
   addWatersRoutes(table);
   addWellRoutes(table);
+  addSpecimenRoutes(table);
   addWeighInRoutes(table);
   addLedgerRoutes(table);
   addStreamRoutes(table);

@@ -16,6 +16,7 @@ import {
   openWorld,
   send,
   sendCommand,
+  specimenBody,
   takePart,
   upload,
   uploadClip,
@@ -69,6 +70,8 @@ const ROUTES: { route: string; may: readonly Who[]; call: (place: Place) => stri
   { route: 'get /api/events/:eventId/entrants/:entrantId/well', may: ['angler'], call: ({ event }) => `/api/events/${event.eventId}/entrants/${event.entrantId}/well` },
   { route: 'get /api/events/:eventId/weigh-in', may: ['director', 'judge', 'weigh-master'], call: ({ event }) => `/api/events/${event.eventId}/weigh-in` },
   { route: 'get /api/events/:eventId/bags', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/bags` },
+  { route: 'get /api/events/:eventId/specimens', may: ['director', 'judge'], call: ({ event }) => `/api/events/${event.eventId}/specimens` },
+  { route: 'get /api/events/:eventId/own-specimens', may: SIGNED_IN, call: ({ event }) => `/api/events/${event.eventId}/own-specimens` },
   // A ticket needs an event by weight: who may see one is tested with the weigh-in.
   { route: 'get /api/events/:eventId/tickets/:ticketId/ticket.pdf', may: [], call: ({ event }) => `/api/events/${event.eventId}/tickets/${uuidv7()}/ticket.pdf` },
   { route: 'post /api/pairings', may: ['angler'], call: () => '/api/pairings', body: ({ event }: Place) => ({ pairingId: uuidv7(), eventId: event.eventId, entrantId: event.entrantId, job: 'timer' }) },
@@ -183,6 +186,7 @@ describe('every command', () => {
     'catch.clip': ['angler'],
     'well.enter': ['angler'],
     'weigh-in.enter': ['director', 'weigh-master'],
+    'specimen.record': ['angler'],
     'results.declare': ['director'],
     'codes.reveal': ['director'],
     'catch.withdraw': ['angler'],
@@ -245,6 +249,8 @@ describe('every command', () => {
         };
       case 'weigh-in.enter':
         return { entries: [{ entryId: uuidv7(), atMs: 1, act: { kind: 'queued', ticketId: uuidv7(), entrantId: event.entrantId, dayId: event.dayId, number: 1 } }] }; // prettier-ignore
+      case 'specimen.record':
+        return specimenBody(event.entrantId);
       case 'well.enter':
         return { entrantId: event.entrantId, dayId: event.dayId, entries: [{ entryId: uuidv7(), atMs: 1, act: { kind: 'declared', count: 0 } }] }; // prettier-ignore
       case 'results.declare':

@@ -7,7 +7,7 @@ import sharp from 'sharp';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { inject } from 'vitest';
-import type { CommandBody, CommandKind, MediaType, Receipt } from '@lauta/contract';
+import type { CommandBody, CommandKind, MediaType, Receipt, RecordSpecimen } from '@lauta/contract';
 import type { Role } from '@lauta/core/people';
 import type { BoardMarks } from '@lauta/core/photo';
 import type { RuleSheet } from '@lauta/core/rules';
@@ -405,4 +405,25 @@ export async function judge(
     sendCommand(world, event.judge, 'catch.judge', event.eventId, { catchId, verdictId, replaces, decision }),
   );
   return verdictId;
+}
+
+/** A carp of 9.07 kg, weighed in a sling on a scale of ten grams that stood at zero before and after. */
+export function specimenBody(entrantId: string): RecordSpecimen {
+  return {
+    specimenId: uuidv7(),
+    entrantId,
+    weighedAt: '2026-06-14T09:30:00.000Z',
+    clockOffsetMs: null,
+    weighedHow: 'typed',
+    specimen: {
+      speciesId: 'other',
+      lengthMm: 850,
+      weighing: { tare: { kind: 'zeroed' }, grossG: 9070, emptyAfterG: 0, divisionG: 10 },
+      care: ['mat-wet', 'sling-wet'],
+      wounds: [{ place: 'hook-hole', isDressed: true }],
+      photographs: [],
+    },
+    note: '',
+    corrects: null,
+  };
 }

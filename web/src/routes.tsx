@@ -102,6 +102,12 @@ export const routes: RouteObject[] = [
               Component: (await import('./features/weigh-in/WeighInPage.tsx')).WeighInPage,
             }),
           },
+          {
+            path: 'specimens',
+            lazy: async () => ({
+              Component: (await import('./features/specimen/SpecimenPage.tsx')).SpecimenPage,
+            }),
+          },
           { path: 'waters', element: <WatersPage /> },
           { path: 'pair', element: <PairPage /> },
           { path: 'catches/:catchId', element: <CatchPage /> },

@@ -56,6 +56,8 @@ const TABLE = {
   'see-weigh-in': has('weigh-master', 'director', 'judge'),
   'see-ticket': anyOf(own, has('weigh-master', 'director', 'judge')),
   'keep-well': (subject) => own(subject) && subject.roles.has('angler'),
+  'record-specimen': (subject) => own(subject) && subject.roles.has('angler'),
+  'see-specimens': has('judge', 'director'),
   'answer-request': ownPhone,
   'pair-phone': (subject) => ownPhone(subject) && subject.roles.has('angler'),
   'see-catch': anyOf(own, has('judge', 'director')),

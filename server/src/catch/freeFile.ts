@@ -9,7 +9,7 @@ export async function commitmentValue({ stores }: CommandContext, photograph: Ph
   return { sha256, byteLength, copies: await stores.photographs.copyHashes(photographId) };
 }
 
-/** An own photograph or clip that has come whole and belongs to no catch yet. */
+/** An own photograph or clip that has come whole and belongs to no catch or specimen yet. */
 export async function freeFile(
   { stores, accountId }: CommandContext,
   eventId: string,
@@ -25,6 +25,10 @@ export async function freeFile(
   ) {
     refuse('photograph-missing', { photographId });
   }
-  if (await stores.catches.withPhotograph(photographId)) refuse('photograph-taken', { photographId });
+  if (
+    (await stores.catches.withPhotograph(photographId)) ||
+    (await stores.specimens.withPhotograph(photographId))
+  )
+    refuse('photograph-taken', { photographId });
   return photograph;
 }

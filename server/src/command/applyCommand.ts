@@ -23,6 +23,7 @@ import { addPerson } from '../people/addPerson.ts';
 import { publishRules } from '../rules/publishRules.ts';
 import { refuse } from '../refusal.ts';
 import { isDuplicate } from '../storage/database.ts';
+import { recordSpecimen } from '../specimen/recordSpecimen.ts';
 import { enterWeighIn } from '../weigh-in/enterWeighIn.ts';
 import { enterWell } from '../well/enterWell.ts';
 import { publishWaters } from '../waters/publishWaters.ts';
@@ -46,6 +47,7 @@ const HANDLERS: { [K in CommandKind]: Handler<K> } = {
   'frame.send': sendFrame,
   'well.enter': enterWell,
   'weigh-in.enter': enterWeighIn,
+  'specimen.record': recordSpecimen,
   'results.declare': declareResults,
   'codes.reveal': revealCodes,
   'catch.withdraw': withdrawCatch,

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { canonicalBytes, commitTo, hashHex, verifyLedger, type StoredEntry } from '@lauta/core/ledger';
-import type { SignedCapture } from '@lauta/contract';
+import type { RecordSpecimen, SignedCapture } from '@lauta/contract';
 import { statementHash } from '@lauta/core/custody';
 import type { WeighInEntry } from '@lauta/core/weigh-in';
 import type { WellEntry } from '@lauta/core/well';
@@ -33,6 +33,7 @@ const PHOTOGRAPH = 'photograph-';
 const CAPTURE = 'capture-';
 const WELL = 'well-';
 const WEIGHED = 'weigh-';
+const SPECIMEN = 'specimen-';
 
 /** What stands behind a photograph's commitment. */
 interface CommittedFile {
@@ -114,6 +115,8 @@ async function checkRecords(
         return { seq, fault: 'record-differs' };
       if (label.startsWith(WEIGHED) && !(await weighInEntryStands(stores, JSON.parse(value) as WeighInEntry)))
         return { seq, fault: 'record-differs' };
+      if (label.startsWith(SPECIMEN) && !(await specimenStands(stores, JSON.parse(value) as RecordSpecimen)))
+        return { seq, fault: 'record-differs' };
       if (!label.startsWith(PHOTOGRAPH)) continue;
       const photographId = label.slice(PHOTOGRAPH.length);
       const stands = await photographStands(
@@ -157,6 +160,11 @@ async function wellEntryStands(stores: Stores, entry: WellEntry): Promise<boolea
 async function weighInEntryStands(stores: Stores, entry: WeighInEntry): Promise<boolean> {
   const stored = await stores.weighIns.find(entry.entryId);
   return stored !== null && canonicalEqual(stored, entry);
+}
+
+async function specimenStands(stores: Stores, record: RecordSpecimen): Promise<boolean> {
+  const stored = await stores.specimens.find(record.specimenId);
+  return stored !== null && canonicalEqual(stored.record, record);
 }
 
 async function announcementStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {

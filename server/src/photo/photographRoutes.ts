@@ -91,10 +91,11 @@ async function uploadScope(asked: Asked): Promise<Scope & { eventId: string }> {
   return { eventId };
 }
 
-/** A photograph is seen by whom its catch is seen by; before it belongs to one, by its sender. */
+/** A photograph is seen by whom its catch or specimen is seen by; before it belongs to one, by its sender. */
 async function viewScope(asked: Asked): Promise<Scope & { eventId: string }> {
   const { photographId, eventId, accountId } = await photographAsked(asked);
-  const record = await asked.lauta.storage.read.catches.withPhotograph(photographId);
+  const { catches, specimens } = asked.lauta.storage.read;
+  const record = (await catches.withPhotograph(photographId)) ?? (await specimens.withPhotograph(photographId));
   return record
     ? { eventId, entrantId: record.entrantId }
     : { eventId, own: accountId === asked.account?.accountId };

@@ -21,6 +21,7 @@ import type {
   DecisionInput,
   MediaType,
   PairedJob,
+  RecordSpecimen,
 } from '@lauta/contract';
 import type { Handling } from '@lauta/core/care';
 import type { CaptureStatement, PublicKey } from '@lauta/core/custody';
@@ -548,6 +549,47 @@ export const wellEntries = mysqlTable(
     heardAt: instant('heard_at').notNull(),
   },
   (table) => [index('well_entries_entrant').on(table.entrantId, table.dayId)],
+);
+
+// Specimens ------------------------------------------------------------------------------------------------------
+
+/** Large fish weighed on the bank. A record is never changed: another one corrects it. */
+export const specimens = mysqlTable(
+  'specimens',
+  {
+    specimenId: uuid('specimen_id').primaryKey(),
+    eventId: eventId(),
+    entrantId: uuid('entrant_id')
+      .notNull()
+      .references(() => entrants.entrantId),
+    record: json('record').$type<RecordSpecimen>().notNull(),
+    /** The record that this one corrects: each is corrected once. */
+    correctsId: uuid('corrects_id'),
+    receivedAt: instant('received_at').notNull(),
+  },
+  (table) => [
+    index('specimens_event').on(table.eventId),
+    uniqueIndex('specimens_corrects').on(table.correctsId),
+    foreignKey({ columns: [table.correctsId], foreignColumns: [table.specimenId] }),
+  ],
+);
+
+export const specimenPhotographs = mysqlTable(
+  'specimen_photographs',
+  {
+    specimenId: uuid('specimen_id')
+      .notNull()
+      .references(() => specimens.specimenId),
+    photographId: uuid('photograph_id')
+      .notNull()
+      .references(() => photographs.photographId),
+    seq: smallint('seq').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.specimenId, table.seq] }),
+    // A record that corrects another shows its photographs too.
+    index('specimen_photographs_photograph').on(table.photographId),
+  ],
 );
 
 // The weigh-in ---------------------------------------------------------------------------------------------------

@@ -20,6 +20,8 @@ import { mariadbPhotographStore } from '../photo/photographStore.mariadb.ts';
 import type { PhotographStore } from '../photo/photographStore.ts';
 import { mariadbRuleStore } from '../rules/ruleStore.mariadb.ts';
 import type { RuleStore } from '../rules/ruleStore.ts';
+import { mariadbSpecimenStore } from '../specimen/specimenStore.mariadb.ts';
+import type { SpecimenStore } from '../specimen/specimenStore.ts';
 import { mariadbWeighInStore } from '../weigh-in/weighInStore.mariadb.ts';
 import type { WeighInStore } from '../weigh-in/weighInStore.ts';
 import { mariadbWellStore } from '../well/wellStore.mariadb.ts';
@@ -41,6 +43,7 @@ export interface Stores {
   catches: CatchStore;
   custody: CustodyStore;
   waters: WatersStore;
+  specimens: SpecimenStore;
   wells: WellStore;
   weighIns: WeighInStore;
   flanks: FlankStore;
@@ -83,6 +86,7 @@ function storesOn(connection: Connection): Stores {
     catches: mariadbCatchStore(connection),
     custody: mariadbCustodyStore(connection),
     waters: mariadbWatersStore(connection),
+    specimens: mariadbSpecimenStore(connection),
     wells: mariadbWellStore(connection),
     weighIns: mariadbWeighInStore(connection),
     flanks: mariadbFlankStore(connection),

@@ -16,13 +16,14 @@ const OF_AN_EVENT = new Set<unknown>([
   'boards',
   'identifiers',
   'own-catches',
+  'own-specimens',
   'waters',
   'well',
   'weigh-in',
   'own-pairings',
 ]);
 
-/** What a page needs where there is no network: who is signed in, the event, its rules, boards and waters, the own codes, catches and well, the weigh-in. */
+/** What a page needs where there is no network: who is signed in, the event, its rules, boards and waters, the own codes, catches, specimens and well, the weigh-in. */
 export function isKept({ queryKey, state }: Pick<Query, 'queryKey' | 'state'>): boolean {
   // What failed to be fetched again is still what was known.
   if (state.data === undefined) return false;

@@ -48,6 +48,7 @@ const WORDS: Record<ProblemType | 'network' | 'file-gone', string> = {
   'verdict-moved-on': 'Another judge decided meanwhile. Look at that decision, then decide again if you must.',
   'results-official': 'The results are official. The director can take that back.',
   'entry-exists': 'This was entered already.',
+  'specimen-corrected': 'This record was corrected already: correct the later one.',
   'too-many-entries': 'More was entered at this well today than a day can hold.',
   'own-catch': 'Nobody judges own catches or a partner’s. Leave it to another judge.',
   'nothing-to-answer': 'There is no open request for this catch any more.',

@@ -1,13 +1,15 @@
+import { useId } from 'react';
 import type { Handling } from '@lauta/core/care';
 import { Signal } from '../../frame/Signal.tsx';
 import { handlingWords } from './handlingWords.ts';
 
 /** How a fish was treated, as its record tells it. Times are the device's. */
 export function HandlingRecord({ handling, zone }: { handling: Handling; zone: string }) {
+  const id = useId();
   const { lines, signals } = handlingWords(handling, zone);
   return (
-    <section aria-labelledby="handling" className="text-sm">
-      <h2 id="handling">From hook-up to release</h2>
+    <section aria-labelledby={id} className="text-sm">
+      <h2 id={id}>From hook-up to release</h2>
       <dl className="ruled border-base-300 border-y">
         {lines.map(({ term, value }) => (
           <div key={term} className="flex min-h-8 items-baseline justify-between gap-3 py-1">

@@ -20,6 +20,7 @@ export const KIND_WORDS: Record<string, string> = {
   'frame.send': 'frame sent',
   'well.enter': 'well kept',
   'weigh-in.enter': 'weighed in',
+  'specimen.record': 'specimen recorded',
   'results.declare': 'results declared',
   'codes.reveal': 'time of the codes set',
   'catch.withdraw': 'catch withdrawn',

@@ -18,6 +18,7 @@ export const WAITING_WORDS: Record<OutboxEntry['command']['kind'], string> = {
   'frames.ask': 'a question for frames',
   'frame.send': 'a frame that a judge asked for',
   'weigh-in.enter': 'what was done at the scale',
+  'specimen.record': 'a specimen',
   'well.enter': 'what was done at the well',
   'results.declare': 'that the results are official',
   'codes.reveal': 'the time of the codes',

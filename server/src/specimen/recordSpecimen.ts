@@ -1,0 +1,67 @@
+import type { SpecimensView } from '@lauta/contract';
+import { specimenWeight } from '@lauta/core/specimen';
+import { commitmentValue, freeFile } from '../catch/freeFile.ts';
+import type { Handler } from '../command/commandContext.ts';
+import { requireMay } from '../people/subject.ts';
+import { refuse } from '../refusal.ts';
+import type { Stores } from '../storage/storage.ts';
+
+/**
+ * Keeps a large fish that was weighed on the bank. It scores nothing, so what is odd of it is told and not refused. Where
+ * such a fish swims is its angler's own business: the ledger holds salted commitments.
+ */
+export const recordSpecimen: Handler<'specimen.record'> = async (context, record, { eventId }) => {
+  const { stores, asker, now, commit } = context;
+  const { specimenId, entrantId, specimen, corrects } = record;
+  const entrant = await stores.people.findEntrant(entrantId);
+  if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
+  await requireMay(stores, asker, 'record-specimen', { eventId, entrantId });
+  if (await stores.specimens.find(specimenId)) refuse('entry-exists', { entryId: specimenId });
+  if (!specimenWeight(specimen.weighing)) refuse('invalid-request', { path: 'specimen.weighing' });
+  const former = corrects && (await stores.specimens.find(corrects.specimenId));
+  if (corrects) {
+    if (former?.entrantId !== entrantId) refuse('not-found', { what: 'specimen' });
+    if (await stores.specimens.correctionOf(corrects.specimenId)) refuse('specimen-corrected');
+  }
+  const files = [];
+  for (const { photographId } of specimen.photographs) {
+    // What the former record shows may stay; its commitment stands in the ledger already.
+    if (former?.record.specimen.photographs.some((one) => one.photographId === photographId)) continue;
+    const photograph = await freeFile(context, eventId, photographId, 'photograph');
+    files.push({
+      photographId,
+      file: commit(`photograph-${photographId}`, await commitmentValue(context, photograph)),
+    });
+  }
+  await stores.specimens.add({ record, eventId, entrantId, receivedAt: now });
+  return {
+    body: { specimenId, entrantId, content: commit(`specimen-${specimenId}`, record), photographs: files },
+    result: { specimenId },
+  };
+};
+
+/** The records of an event, or of some of its entrants, with what later ones put right. */
+export async function specimensView(
+  stores: Stores,
+  eventId: string,
+  entrantIds?: readonly string[],
+): Promise<SpecimensView> {
+  const stored = await stores.specimens.inEvent(eventId, entrantIds);
+  const entrants = new Map((await stores.people.entrantsOf(eventId)).map((one) => [one.entrantId, one]));
+  const corrections = new Map(
+    stored.flatMap(({ record }) =>
+      record.corrects ? [[record.corrects.specimenId, record.specimenId]] : [],
+    ),
+  );
+  return {
+    specimens: stored.map(({ record, entrantId, receivedAt }) => ({
+      ...record,
+      entrant: {
+        number: entrants.get(entrantId)?.number ?? 0,
+        name: entrants.get(entrantId)?.name ?? '',
+      },
+      receivedAt: receivedAt.toISOString(),
+      correctedBy: corrections.get(record.specimenId) ?? null,
+    })),
+  };
+}

@@ -1,0 +1,82 @@
+import { useCallback } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { z } from 'zod';
+import { recordSpecimenSchema, specimenSchema } from '@lauta/contract';
+import { useStored, writeStored } from '../../frame/stored.ts';
+
+const grams = z.number().nullable();
+
+/** A record as it is being made; it stays on the device until it is kept or put away. */
+const draftSchema = z.object({
+  specimenId: z.uuid(),
+  commandId: z.uuid(),
+  speciesId: z.string().nullable(),
+  lengthMm: z.number().nullable(),
+  tare: z.enum(['zeroed', 'noted']),
+  slingG: grams,
+  standG: grams,
+  grossG: grams,
+  weighedHow: z.enum(['scale', 'typed']),
+  weighedAt: z.iso.datetime().nullable(),
+  emptyAfterG: grams,
+  divisionG: z.number().positive(),
+  care: specimenSchema.shape.care,
+  wounds: specimenSchema.shape.wounds,
+  note: z.string().max(500),
+  /** The record that this one puts right, with what stays of it. */
+  corrects: recordSpecimenSchema
+    .pick({ specimen: true })
+    .extend({ specimenId: z.uuid(), reason: z.string().max(300) })
+    .nullable(),
+});
+export type SpecimenDraft = z.infer<typeof draftSchema>;
+
+const DIVISION_KEY = 'lauta-bank-scale-step';
+
+/** @param divisionG the scale's step where no other was ever chosen here, g */
+export function freshDraft(specimenId: string, divisionG: number): SpecimenDraft {
+  const kept = Number(localStorage.getItem(DIVISION_KEY));
+  return {
+    specimenId,
+    commandId: uuidv7(),
+    speciesId: null,
+    lengthMm: null,
+    tare: 'zeroed',
+    slingG: null,
+    standG: null,
+    grossG: null,
+    weighedHow: 'typed',
+    weighedAt: null,
+    emptyAfterG: null,
+    divisionG: kept > 0 ? kept : divisionG,
+    care: [],
+    wounds: [],
+    note: '',
+    corrects: null,
+  };
+}
+
+function parsed(text: string | null): SpecimenDraft | null {
+  try {
+    return draftSchema
+      .nullable()
+      .catch(null)
+      .parse(JSON.parse(text ?? 'null'));
+  } catch {
+    return null;
+  }
+}
+
+/** The record that is being made in an event on this device; null as long as nothing was told. */
+export function useSpecimenDraft(eventId: string) {
+  const key = `lauta-specimen-${eventId}`;
+  const draft = useStored(key, parsed);
+  const put = useCallback(
+    (next: SpecimenDraft | null) => {
+      writeStored(key, next);
+      if (next) localStorage.setItem(DIVISION_KEY, String(next.divisionG));
+    },
+    [key],
+  );
+  return { draft, put };
+}

@@ -1,0 +1,68 @@
+import { useMemo } from 'react';
+import type { SpecimenView } from '@lauta/contract';
+import type { RuleSheet } from '@lauta/core/rules';
+import { G_PER_OUNCE } from '@lauta/core/units';
+import { useFrames } from '../camera/frames.ts';
+import { freshCatch } from '../water/runningCatch.ts';
+import { useRunningCatch } from '../water/useRunningCatch.ts';
+import { massUnitOf } from '../well/words.ts';
+import { freshDraft, useSpecimenDraft, type SpecimenDraft } from './specimenDraft.ts';
+
+const METRIC_STEP_G = 10;
+
+/** The specimen on the bank in an event: its clock, what was told of it, and its photographs, all kept on the device. */
+export function useBank(eventId: string, sheet: RuleSheet) {
+  // A fish of its own beside the one on the water page.
+  const { isKnown, running, change, begin } = useRunningCatch(`specimen ${eventId}`);
+  const { draft: kept, put } = useSpecimenDraft(eventId);
+  const { frames, add, replace } = useFrames(`specimen ${running.catchId}`);
+  const stepG = massUnitOf(sheet) === 'kg' ? METRIC_STEP_G : G_PER_OUNCE;
+  const blank = useMemo(() => freshDraft(running.catchId, stepG), [running.catchId, stepG]);
+  const draft = kept?.specimenId === running.catchId ? kept : blank;
+  const putAway = (): void => {
+    void replace([]);
+    put(null);
+    begin(freshCatch());
+  };
+  const correct = (record: SpecimenView): void => {
+    const next = freshCatch();
+    begin(next);
+    put(correctionOf(record, next.catchId));
+  };
+  return { isKnown, running, change, draft, put, frames, add, replace, putAway, correct };
+}
+export type Bank = ReturnType<typeof useBank>;
+
+/** A former record as the beginning of the one that puts it right. */
+function correctionOf(
+  { specimen, specimenId, weighedAt, weighedHow, note }: SpecimenView,
+  id: string,
+): SpecimenDraft {
+  const { weighing } = specimen;
+  const noted = weighing.tare.kind === 'noted' ? weighing.tare : null;
+  return {
+    ...freshDraft(id, weighing.divisionG),
+    speciesId: specimen.speciesId,
+    lengthMm: specimen.lengthMm,
+    tare: weighing.tare.kind,
+    slingG: noted?.slingG ?? null,
+    standG: noted?.standG ?? null,
+    grossG: weighing.grossG,
+    weighedHow,
+    weighedAt,
+    emptyAfterG: weighing.emptyAfterG,
+    divisionG: weighing.divisionG,
+    care: specimen.care,
+    wounds: specimen.wounds,
+    note,
+    corrects: {
+      specimenId,
+      reason: '',
+      specimen: {
+        ...specimen,
+        photographs: [...specimen.photographs],
+        handling: specimen.handling && { ...specimen.handling, events: [...specimen.handling.events] },
+      },
+    },
+  };
+}
