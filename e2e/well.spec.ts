@@ -112,6 +112,44 @@ test('by keyboard alone: wrong input is told, a double Enter brings one fish', a
   await close();
 });
 
+test('the way back closes what a tap opened; time in air is counted where it is tapped; a total is shared by choice', async ({
+  browser,
+}) => {
+  const { page, url, close } = await emptyWell(browser);
+  await page.getByRole('button', { name: 'A fish comes in' }).click();
+  await page.goBack();
+  await expect(count(page)).toContainText('0 of 5');
+  await page.getByRole('button', { name: 'A fish comes in' }).click();
+  await page.getByRole('button', { name: 'Out of the water' }).click();
+  await expect(page.getByRole('timer')).toContainText('1 s');
+  await page.getByLabel('Scale shows').fill('2-8');
+  await page.getByRole('button', { name: 'Into the well' }).click();
+  await expect(count(page)).toContainText('1 of 5');
+  await expect.poll(async () => (await onServer(page, url)).fish[0]?.airSeconds).toBeGreaterThanOrEqual(1);
+
+  const standings = await page.context().newPage();
+  await standings.goto(url.replace(/well$/, 'standings'));
+  const own = standings.getByRole('listitem').filter({ hasText: 'on the water 2-8, 1 fish, unofficial' });
+  await expect(standings.getByRole('heading', { level: 1 })).toBeVisible();
+  await expect(own).toHaveCount(0);
+  const share = page.getByRole('checkbox', { name: /Show the total to everybody/ });
+  await share.click();
+  await expect(share).toBeChecked();
+  await expect(own).not.toHaveCount(0);
+  await share.click();
+  await expect(share).not.toBeChecked();
+  await expect(own).toHaveCount(0);
+
+  await page.locator('main li button').first().click();
+  await page.getByRole('button', { name: 'Let go', exact: true }).click();
+  await page.getByRole('button', { name: 'Out of the water' }).click();
+  await expect(page.getByRole('timer')).toContainText('1 s');
+  await page.getByRole('button', { name: 'Back in the water' }).click();
+  await page.getByRole('button', { name: 'let go by choice' }).click();
+  await expect.poll(async () => (await onServer(page, url)).gone[0]?.airSeconds).toBeGreaterThanOrEqual(2);
+  await close();
+});
+
 test('from the demo’s scale: a fish that swings is waited for, a restless one is said', async ({
   browser,
 }) => {

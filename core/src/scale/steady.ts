@@ -15,8 +15,11 @@ export const STEADY_MS = 1500;
 const BAND_DIVISIONS = 1;
 /** A stream slower than this tells too little. */
 const LEAST_SAMPLES = 6;
-/** Under this nothing hangs on it: twenty divisions are the least load of a scale (Handbook 44, 2.20, table 8, class III; from memory). */
-const LEAST_LOAD_DIVISIONS = 20;
+/**
+ * Under this nothing hangs on it. Our own choice: a wandering zero stays under it, and a small fish on a coarse scale does
+ * not. That a scale is meant for loads of twenty divisions and more (OIML R 76-1, from memory) is the verdict's business.
+ */
+const LEAST_LOAD_DIVISIONS = 5;
 /** A fish that has not hung still by then is not going to. Our own choice: it has hung long enough. */
 export const RESTLESS_MS = 12_000;
 
@@ -41,8 +44,8 @@ export function scaleState(samples: readonly ScaleSample[], divisionG: number): 
   const masses = recent.map(({ massG }) => massG).sort((a, b) => a - b);
   const isLong = last.atMs - sinceMs >= STEADY_MS && recent.length >= LEAST_SAMPLES;
   const range = (masses.at(-1) ?? 0) - (masses[0] ?? 0);
-  // Shown figures are whole divisions: a hair keeps their own float from counting as motion.
-  if (isLong && range <= BAND_DIVISIONS * divisionG + 1e-6)
+  // Shown figures are whole divisions, written with few decimals: half a division keeps that from counting as motion.
+  if (isLong && range < (BAND_DIVISIONS + 0.5) * divisionG)
     return { kind: 'steady', massG: toDivision(median(masses), divisionG) };
   if (last.atMs - sinceMs < RESTLESS_MS) return { kind: 'moving', sinceMs };
   const all = loaded.slice(-Math.max(LEAST_SAMPLES, recent.length * 3)).map(({ massG }) => massG);

@@ -1,5 +1,6 @@
 export { SIGNERS, type Signature, type Signer, type WeighInAct, type WeighInEntry } from './acts.ts';
 export {
+  doubledNumbers,
   weighInOf,
   type BagCheck,
   type BagWeight,

@@ -164,3 +164,12 @@ function correct(
   ticket.corrections.push({ atMs, byId, what: act.kind, reason: act.reason ?? '' });
   ticket.signatures = {};
 }
+
+/** Numbers that were given to more than one bag of a day: two stations that did not hear of each other. */
+export function doubledNumbers(
+  tickets: readonly Pick<Ticket, 'dayId' | 'number'>[],
+  dayId: string,
+): number[] {
+  const numbers = tickets.filter((ticket) => ticket.dayId === dayId).map(({ number }) => number);
+  return [...new Set(numbers.filter((one, i) => numbers.indexOf(one) !== i))].sort((a, b) => a - b);
+}

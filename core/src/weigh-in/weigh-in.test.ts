@@ -5,6 +5,7 @@ import type { WeighInRules } from '../rules/index.ts';
 import { rankTickets } from '../scoring/index.ts';
 import { G_PER_OUNCE, G_PER_POUND } from '../units/index.ts';
 import {
+  doubledNumbers,
   minutesLate,
   scoreTicket,
   ticketState,
@@ -257,6 +258,15 @@ describe('a ticket on its way', () => {
     expect(ask({ kind: 'drawn', strokes: [[0.1, 0.1]] })).toBe('empty-signature');
     expect(ask({ kind: 'typed', name: '  ' })).toBe('empty-signature');
     expect(ask({ kind: 'drawn', strokes: [[0.1, 0.1, 0.2, 0.2]] })).toBeNull();
+  });
+});
+
+describe('numbers of the queue', () => {
+  it('given twice by two stations are told, of that day alone', () => {
+    const bag = (dayId: string, number: number) => ({ dayId, number });
+    const bags = [bag('one', 7), bag('one', 3), bag('two', 9), bag('one', 7), bag('one', 3), bag('one', 7)];
+    expect(doubledNumbers(bags, 'one')).toEqual([3, 7]);
+    expect(doubledNumbers(bags, 'two')).toEqual([]);
   });
 });
 

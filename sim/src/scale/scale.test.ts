@@ -61,6 +61,18 @@ describe('a reading is taken when it is steady', () => {
     },
   );
 
+  it('soon after it hangs still, for every kind of scale and in whichever division it falls', () => {
+    for (const kind of Object.values(SCALE_KINDS)) {
+      for (let seed = 1; seed <= 60; seed++) {
+        const dice = rollDice(seed);
+        const stream = new ScaleStream({ kind, dice });
+        stream.hang({ ...STILL, trueG: dice.between(500, 2200) });
+        const first = watch(stream, 8, kind.divisionG).findIndex((state) => state.kind === 'steady');
+        expect(first, `seed ${seed}, division ${kind.divisionG}`).toBeGreaterThanOrEqual(0);
+      }
+    }
+  });
+
   it('never, where a fish does not hang still: then its middle and its scatter are told', () => {
     const stream = new ScaleStream({ kind: EXACT, dice: rollDice(2) });
     stream.hang({ ...STILL, swing: 0.3, calmsSeconds: 2, struggles: true });
@@ -77,8 +89,9 @@ describe('a reading is taken when it is steady', () => {
     const at = (masses: number[]): ScaleSample[] => masses.map((massG, i) => ({ atMs: i * 200, massG }));
     expect(scaleState(at([500, 505, 500, 505, 500, 505, 500, 505, 500]), 5).kind).toBe('steady');
     expect(scaleState(at([500, 505, 510, 505, 500, 505, 500, 510, 500]), 5).kind).toBe('moving');
-    // Under twenty divisions nothing hangs.
-    expect(scaleState(at(Array<number>(12).fill(95)), 5).kind).toBe('empty');
+    // Under five divisions nothing hangs.
+    expect(scaleState(at(Array<number>(12).fill(20)), 5).kind).toBe('empty');
+    expect(scaleState(at(Array<number>(12).fill(25)), 5).kind).toBe('steady');
     expect(scaleState([], 5).kind).toBe('empty');
   });
 });

@@ -1,4 +1,5 @@
 import { Link } from 'react-router';
+import { isWeightSheet } from '@lauta/core/rules';
 import { clockTime, dayWords } from '../../clock/words.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
@@ -6,6 +7,7 @@ import { CodesTime } from './CodesTime.tsx';
 import { ReadyLine } from '../prepare/ReadyLine.tsx';
 import { RuleSentences } from '../rules/RuleSentences.tsx';
 import { Results } from './Results.tsx';
+import { useBags } from '../weigh-in/useWeighIn.ts';
 import { useRules } from './queries.ts';
 import { hasFailed } from '../../frame/hasFailed.ts';
 
@@ -25,8 +27,14 @@ export function EventPage() {
       </div>
       <dl className="border-base-300 grid grid-cols-3 border-y py-3">
         <Figure term="entrants" value={event.entrants} />
-        <Figure term="catches" value={event.catches} />
-        <Figure term="await a judge" value={event.undecided} />
+        {current && isWeightSheet(current.sheet) ? (
+          <BagFigures eventId={event.eventId} />
+        ) : (
+          <>
+            <Figure term="catches" value={event.catches} />
+            <Figure term="await a judge" value={event.undecided} />
+          </>
+        )}
       </dl>
       {place.entrantId && <ReadyLine />}
       <section aria-labelledby="days">
@@ -111,5 +119,16 @@ function Figure({ term, value }: { term: string; value: number }) {
       <dt className="text-quiet">{term}</dt>
       <dd className="num text-3xl">{value}</dd>
     </div>
+  );
+}
+
+function BagFigures({ eventId }: { eventId: string }) {
+  const { data } = useBags(eventId, true);
+  const bags = data?.bags ?? [];
+  return (
+    <>
+      <Figure term="bags" value={bags.length} />
+      <Figure term="not yet signed" value={bags.filter(({ state }) => state !== 'signed').length} />
+    </>
   );
 }

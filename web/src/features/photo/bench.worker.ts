@@ -155,7 +155,6 @@ function refused(code: PhotoRefusal): { ok: false; code: PhotoRefusal } {
   return { ok: false, code };
 }
 
-
 /** Size of the upright picture, from the file's header alone; null for what is no JPEG. */
 function sizeOf(bytes: Uint8Array): Pick<OpenedPhoto, 'widthPx' | 'heightPx'> | null {
   if (!isJpeg(bytes)) return null;

@@ -3,6 +3,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { isWeightSheet, versionInForce, type WeightSheet } from '@lauta/core/rules';
 import { MASS_STEPS, formatSteps, unitOf } from '@lauta/core/units';
 import {
+  doubledNumbers,
   scoreTicket,
   ticketState,
   type Ticket,
@@ -92,6 +93,7 @@ function Station({
   if (view.isPending) return <Loading what="Opening the weigh-in" />;
   const { weighIn, enter, entries } = onPage;
   const tickets = weighIn.tickets.filter((ticket) => ticket.dayId === dayId);
+  const doubled = doubledNumbers(tickets, dayId);
   const act = (acts: readonly WeighInAct[]): boolean => {
     const why = enter(acts);
     setRefusal(why);
@@ -156,6 +158,12 @@ function Station({
             <Signal tone="look">
               {weighIn.contradictions.length} of the entries do not fit the list: kept, without effect. Two
               stations may have told of the same bag.
+            </Signal>
+          )}
+          {doubled.length > 0 && (
+            <Signal tone="look">
+              {doubled.length === 1 ? `Number ${doubled[0] ?? ''} was` : `Numbers ${doubled.join(', ')} were`}{' '}
+              given to two bags by two stations: call them by their boats’ names.
             </Signal>
           )}
           <ProblemNote error={onPage.error} />

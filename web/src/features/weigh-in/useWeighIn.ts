@@ -33,19 +33,17 @@ export function useBags(eventId: string, isWanted: boolean) {
   });
 }
 
-/** What the server has heard and what waits here, each once: what waits was done by whoever kept it. */
-export function entriesHere(
-  view: WeighInView | undefined,
-  waiting: readonly { command: Pick<Command, 'kind' | 'body' | 'eventId'>; accountId: string }[],
+/** What a command that waits here enters at an event's scale: it was done by whoever kept it. */
+export function entriesOfWaiting(
+  { command, accountId }: { command: Pick<Command, 'kind' | 'body' | 'eventId'>; accountId: string },
   eventId: string,
 ): WeighInEntry[] {
-  const own = waiting.flatMap(({ command, accountId }) => {
-    if (command.kind !== 'weigh-in.enter' || command.eventId !== eventId) return [];
-    const { entries } = command.body as { entries: Omit<WeighInEntry, 'accountId'>[] };
-    return entries.map((entry): WeighInEntry => ({ ...entry, accountId }));
-  });
-  return [...(view?.entries ?? []), ...own];
+  if (command.kind !== 'weigh-in.enter' || command.eventId !== eventId) return [];
+  const { entries } = command.body as { entries: Omit<WeighInEntry, 'accountId'>[] };
+  return entries.map((entry): WeighInEntry => ({ ...entry, accountId }));
 }
+
+const NONE: readonly WeighInEntry[] = [];
 
 export interface WeighInOnPage {
   weighIn: WeighIn;
@@ -60,8 +58,15 @@ export function useWeighIn(eventId: string, sheet: WeightSheet, accountId: strin
   const view = useWeighInView(eventId);
   const { entries: waiting } = useOutbox();
   const client = useQueryClient();
-  const known = useMemo(() => entriesHere(view.data, waiting, eventId), [view.data, waiting, eventId]);
-  const { entries, latest, keep, error } = useEntryList(known);
+  const here = useMemo(
+    () =>
+      waiting.map((one) => ({
+        commandId: one.command.commandId,
+        entries: entriesOfWaiting(one, eventId),
+      })),
+    [waiting, eventId],
+  );
+  const { entries, latest, keep, error } = useEntryList(view.data?.entries ?? NONE, here);
   const weighIn = useMemo(() => weighInOf(entries), [entries]);
   const enter = (acts: readonly WeighInAct[]): WeighInRefusal | null => {
     let so = latest();

@@ -17,6 +17,7 @@ import {
 } from '@lauta/core/well';
 import { useCareChoices } from '../care/choices.ts';
 import { Pick, Picks } from '../water/Picks.tsx';
+import { AirClock, useAirTime, type AirTime } from './AirClock.tsx';
 import { MassField } from './MassField.tsx';
 import { CONDITION_WORDS, REASON_WORDS, SIGN_WORDS, massUnitOf, tagWords } from './words.ts';
 
@@ -41,6 +42,7 @@ export function FishActions({
   onActs: (acts: WellAct[]) => void;
 }) {
   const [panel, setPanel] = useState<Panel>('look');
+  const air = useAirTime();
   const { fishId } = fish;
   const { schools } = useCareChoices();
   const unit = massUnitOf(sheet);
@@ -61,7 +63,12 @@ export function FishActions({
         ))}
       </div>
       {panel === 'look' && <LookPanel fish={fish} onActs={onActs} />}
-      {panel === 'weigh' && <WeighPanel fish={fish} sheet={sheet} scaleId={scaleId} onActs={onActs} />}
+      {(panel === 'weigh' || panel === 'go') && (
+        <AirClock air={air} limitSeconds={sheet.airSeconds ?? null} />
+      )}
+      {panel === 'weigh' && (
+        <WeighPanel fish={fish} sheet={sheet} scaleId={scaleId} air={air} onActs={onActs} />
+      )}
       {panel === 'tag' && (
         <Picks label="Tag">
           {[...well.settings.tags, ...(well.settings.spare ? [well.settings.spare] : [])].map((tag) => (
@@ -106,7 +113,7 @@ export function FishActions({
               key={reason}
               type="button"
               className="btn h-16"
-              onClick={() => onActs([{ kind: 'released', fishId, reason, airSeconds: null }])}
+              onClick={() => onActs([{ kind: 'released', fishId, reason, airSeconds: air.seconds() }])}
             >
               {REASON_WORDS[reason]}
             </button>
@@ -166,11 +173,13 @@ function WeighPanel({
   fish,
   sheet,
   scaleId,
+  air,
   onActs,
 }: {
   fish: WellFish;
   sheet: RuleSheet;
   scaleId: string;
+  air: AirTime;
   onActs: (acts: WellAct[]) => void;
 }) {
   const [weight, setWeight] = useState<{ massG: number | null; from: 'typed' | 'scale' }>({
@@ -187,7 +196,9 @@ function WeighPanel({
       onSubmit={(e) => {
         e.preventDefault();
         if (massG === null) return;
-        onActs([{ kind: 'weighed', fishId: fish.fishId, scaleId, readG: massG, how, airSeconds: null }]);
+        onActs([
+          { kind: 'weighed', fishId: fish.fishId, scaleId, readG: massG, how, airSeconds: air.seconds() },
+        ]);
       }}
     >
       <MassField

@@ -16,6 +16,7 @@ import { SizeField } from '../../frame/SizeField.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { useCareChoices } from '../care/choices.ts';
 import { Pick, Picks } from '../water/Picks.tsx';
+import { AirClock, useAirTime } from './AirClock.tsx';
 import { MassField } from './MassField.tsx';
 import { CONDITION_WORDS, massUnitOf, tagWords } from './words.ts';
 
@@ -45,6 +46,7 @@ export function FishIn({
     from: 'typed',
   });
   const { massG } = weight;
+  const air = useAirTime();
   const { schools } = useCareChoices();
   const isFull = well.fish.length >= sheet.bagLimit;
   const tagsAtOnce = sideOf('tagging', schools) === 'each' || well.fish.length + 1 >= sheet.bagLimit;
@@ -65,7 +67,7 @@ export function FishIn({
       { kind: 'fish-in', fishId, speciesId, lengthMm, condition, compartment, tagId, tagPlace },
       ...(massG === null
         ? []
-        : [{ kind: 'weighed', fishId, scaleId, readG: massG, how, airSeconds: null } as const]),
+        : [{ kind: 'weighed', fishId, scaleId, readG: massG, how, airSeconds: air.seconds() } as const]),
     ]);
   };
   const tags = [...well.settings.tags, ...(isFull && well.settings.spare ? [well.settings.spare] : [])];
@@ -86,6 +88,7 @@ export function FishIn({
           </Pick>
         ))}
       </Picks>
+      <AirClock air={air} limitSeconds={sheet.airSeconds ?? null} />
       <div className="grid gap-3 sm:grid-cols-2">
         <MassField
           label="Scale shows"

@@ -14,6 +14,7 @@ import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { hasFailed } from '../../frame/hasFailed.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
+import { usePagePanel } from '../../frame/usePagePanel.ts';
 import { useWho } from '../../people/queries.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { useCareChoices } from '../care/choices.ts';
@@ -54,7 +55,8 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
   const today = dayOfNow(event, nowMs);
   const dayId = today?.dayId ?? '';
   const { view, onPage } = useWell(event, entrantId, dayId, sheet);
-  const [panel, setPanel] = useState<'in' | 'set-up' | 'count' | null>(null);
+  const whole = usePagePanel();
+  const [panel, setPanel] = useState<'set-up' | 'count' | null>(null);
   const [pair, setPair] = useState<BeamPair | null>(null);
   const [openId, setOpen] = useState<string | null>(null);
   const [refusal, setRefusal] = useState<WellRefusal | null>(null);
@@ -80,25 +82,29 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
     if (why !== null) return;
     setPanel((former) => (former === 'set-up' ? former : null));
     setOpen(null);
-    setPair(null);
+    if (whole.panel !== null) whole.close();
   };
   const isOver = well.fish.length > sheet.bagLimit;
-  if (panel === 'in') {
+  if (whole.panel === 'in') {
     return (
       <div className="grid max-w-3xl gap-4">
         {refusal && <Signal tone="fault">{REFUSAL_WORDS[refusal]}</Signal>}
-        <FishIn well={well} sheet={sheet} scaleId={scaleId} onDone={act} onCancel={() => setPanel(null)} />
+        <FishIn well={well} sheet={sheet} scaleId={scaleId} onDone={act} onCancel={whole.close} />
       </div>
     );
   }
-  if (pair) {
+  if (whole.panel === 'beam' && pair) {
     return (
       <div className="grid max-w-3xl gap-4">
         <h1 className="sr-only">On the beam</h1>
-        <BeamTaps pair={pair} well={well} sheet={sheet} onOutcome={act} onCancel={() => setPair(null)} />
+        <BeamTaps pair={pair} well={well} sheet={sheet} onOutcome={act} onCancel={whole.close} />
       </div>
     );
   }
+  const hang = (two: BeamPair): void => {
+    setPair(two);
+    whole.open('beam');
+  };
   const letGo = (fishId: string): void => act(releaseAndRetag(well, fishId));
   const next = mainAct(outlook);
   const byTag = well.fish.toSorted(
@@ -125,7 +131,7 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
         </button>
       )}
       {outlook.kind === 'weight' ? (
-        <CullPanel well={well} outlook={outlook} sheet={sheet} onLetGo={letGo} onHang={setPair} />
+        <CullPanel well={well} outlook={outlook} sheet={sheet} onLetGo={letGo} onHang={hang} />
       ) : (
         <LengthCull well={well} outlook={outlook} sheet={sheet} />
       )}
@@ -161,7 +167,7 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
           <button
             type="button"
             className="btn btn-primary h-16 text-lg"
-            onClick={() => (next.kind === 'hang' ? setPair(next.pair) : letGo(next.fishId))}
+            onClick={() => (next.kind === 'hang' ? hang(next.pair) : letGo(next.fishId))}
           >
             {next.kind === 'hang'
               ? `Hang ${next.pair.map((fishId) => fishWords(well, sheet, fishId)).join(' and ')}`
@@ -173,7 +179,7 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
             className={`btn h-16 text-lg ${isOver ? '' : 'btn-primary'}`}
             onClick={() => {
               setRefusal(null);
-              setPanel('in');
+              whole.open('in');
             }}
           >
             A fish comes in

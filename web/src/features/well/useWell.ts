@@ -19,7 +19,7 @@ import { appNow } from '../../clock/appClock.ts';
 import { outbox, useOutbox } from '../../outbox/outbox.ts';
 import { useEntryList } from '../../outbox/useEntryList.ts';
 import { useWellView, wellKey } from './queries.ts';
-import { carriedOver, entriesOfDay, lastDone, withEntries } from './wellDays.ts';
+import { carriedOver, entriesOfCommand, entriesOfDay, lastDone, withEntries } from './wellDays.ts';
 
 export interface WellOnPage {
   well: LiveWell;
@@ -51,11 +51,16 @@ export function useWell(
   const { entries: waiting } = useOutbox();
   const client = useQueryClient();
   const commands = useMemo(() => waiting.map(({ command }) => command), [waiting]);
-  const known = useMemo(
-    () => entriesOfDay(view.data, commands, entrantId, dayId),
-    [view.data, commands, entrantId, dayId],
+  const heard = useMemo(() => entriesOfDay(view.data, [], entrantId, dayId), [view.data, entrantId, dayId]);
+  const here = useMemo(
+    () =>
+      commands.map((command) => ({
+        commandId: command.commandId,
+        entries: entriesOfCommand(command, entrantId, dayId),
+      })),
+    [commands, entrantId, dayId],
   );
-  const list = useEntryList(known);
+  const list = useEntryList(heard, here);
   const entries = useMemo(() => inOrder(list.entries), [list.entries]);
   const well = useMemo(() => liveWellOf(entries), [entries]);
   const outlook = useMemo(() => wellOutlook(sheet, well), [sheet, well]);

@@ -11,12 +11,14 @@ export function entriesOfDay(
   dayId: string,
 ): WellEntry[] {
   const heard = view?.days.find((day) => day.dayId === dayId)?.entries ?? [];
-  const own = waiting.flatMap((command) => {
-    if (command.kind !== 'well.enter') return [];
-    const body = command.body as { entrantId: string; dayId: string; entries: WellEntry[] };
-    return body.entrantId === entrantId && body.dayId === dayId ? body.entries : [];
-  });
-  return inOrder([...heard, ...own]);
+  return inOrder([...heard, ...waiting.flatMap((command) => entriesOfCommand(command, entrantId, dayId))]);
+}
+
+/** What a command enters at the well of an entrant and day. */
+export function entriesOfCommand(command: Waiting, entrantId: string, dayId: string): WellEntry[] {
+  if (command.kind !== 'well.enter') return [];
+  const body = command.body as { entrantId: string; dayId: string; entries: WellEntry[] };
+  return body.entrantId === entrantId && body.dayId === dayId ? body.entries : [];
 }
 
 /** A view with entries put to it, as the server will have it. */
