@@ -96,7 +96,7 @@ const actSchema = z.discriminatedUnion('kind', [
     kind: z.literal('compared'),
     leftId: id,
     rightId: id,
-    outcome: z.enum(BEAM_OUTCOMES),
+    outcome: z.enum(BEAM_OUTCOMES).nullable(),
     hangingSeconds: seconds,
   }),
   z.strictObject({

@@ -44,10 +44,11 @@ export type CullAdvice =
 export interface CullOptions {
   beam: Beam;
   /**
-   * What one fish's first hanging is held to be worth, g: more spares the fish, less spares the weight. The second costs
-   * twice as much, and so on.
+   * What one fish's first hanging is held to be worth, as a share of the doubt (standard deviation) between the two that
+   * hang: more spares the fish, less spares the weight. The second costs twice as much, and so on. A price in grams would
+   * spare fish on a fine scale and hang them over and over on a coarse one.
    */
-  hangingCostG: number;
+  hangingShare: number;
   /** How often each fish has hung already. */
   hangings: readonly number[];
   /** Comparisons made already since the fish came aboard: they are not asked for again. */
@@ -55,7 +56,7 @@ export interface CullOptions {
 }
 
 /** Our own choice; `npm run bench-cull` shows what it comes to. */
-export const HANGING_COST_G = 0.4;
+export const HANGING_SHARE = 0.01;
 /** Pairs are sought among so many of the likeliest. */
 const CANDIDATES = 4;
 /** A comparison is not asked for when the release is as sure as this. */
@@ -70,7 +71,7 @@ export function adviseCull(
   fish: readonly AboardFish[],
   limits: readonly BagLimit[],
   deductionG: readonly number[],
-  { beam = USUAL_BEAM, hangingCostG = HANGING_COST_G, hangings = [], made = [] }: Partial<CullOptions> = {},
+  { beam = USUAL_BEAM, hangingShare = HANGING_SHARE, hangings = [], made = [] }: Partial<CullOptions> = {},
 ): CullAdvice {
   if (isLegal(fish, limits)) return { kind: 'keep-all' };
   const may = fish.flatMap((one, i) => (one.mustStay ? [] : [i]));
@@ -95,7 +96,7 @@ export function adviseCull(
   if (!first) return { kind: 'none-may-go' };
   const chosen = { fishId: fish[first.i]?.fishId ?? '', odds };
   if (first.probability >= SURE) return { kind: 'release', ...chosen, beam: null };
-  const options = { beam, hangingCostG, hangings, made };
+  const options = { beam, hangingShare, hangings, made };
   const pair = bestPair(posterior, losses, order, options, first.expectedLossG);
   return pair ? { kind: 'beam', ...chosen, beam: pair } : { kind: 'release', ...chosen, beam: null };
 }
@@ -131,7 +132,7 @@ function bestPair(
   posterior: Posterior,
   losses: readonly (readonly number[])[],
   order: readonly Open[],
-  { beam, hangingCostG, hangings, made }: CullOptions,
+  { beam, hangingShare, hangings, made }: CullOptions,
   nowG: number,
 ): BeamAdvice | null {
   const candidates = order.slice(0, CANDIDATES);
@@ -144,7 +145,8 @@ function bestPair(
       if (made.some((one) => isPair(one, leftId, rightId))) continue;
       const after = lossAfter(posterior, losses, candidates, { left: left.i, right: right.i }, beam);
       const savesG = nowG - after.lossG;
-      const costG = hangingCostG * (2 + (hangings[left.i] ?? 0) + (hangings[right.i] ?? 0));
+      const doubtG = Math.hypot(posterior.sigmaG[left.i] ?? 0, posterior.sigmaG[right.i] ?? 0);
+      const costG = hangingShare * doubtG * (2 + (hangings[left.i] ?? 0) + (hangings[right.i] ?? 0));
       if (savesG - costG <= worthG) continue;
       worthG = savesG - costG;
       found = { leftId, rightId, savesG, probabilityAfter: after.probability };

@@ -58,7 +58,7 @@ describe('weights after readings alone', () => {
   ])('%d lb against %d lb, each to %d lb: the lighter is the smaller one with %d', (a, b, u, p) => {
     const fish = fishOf([a * G_PER_POUND, b * G_PER_POUND]);
     const posterior = posteriorOf(fish, scaleOf(exactly(u * G_PER_POUND)), [], { draws: 16_384 });
-    const advice = adviseCull(posterior, aboard(2), limitsOf(1), [0, 0], { hangingCostG: 1e9 });
+    const advice = adviseCull(posterior, aboard(2), limitsOf(1), [0, 0], { hangingShare: 1e9 });
     expect(advice).toMatchObject({ kind: 'release', fishId: '2' });
     if (advice.kind !== 'release') return;
     expect(advice.odds[1]?.probability).toBeCloseTo(p, 2);

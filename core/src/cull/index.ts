@@ -1,6 +1,6 @@
 export { bestBag, type AboardFish } from './bestBag.ts';
 export {
-  HANGING_COST_G,
+  HANGING_SHARE,
   RULE_GAP_G,
   adviseCull,
   thumbRule,

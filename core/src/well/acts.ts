@@ -72,7 +72,14 @@ export type WellAct =
   | { kind: 'tagged'; fishId: string; tagId: string | null; tagPlace: TagPlace }
   | { kind: 'moved'; fishId: string; compartment: number }
   | { kind: 'looked'; fishId: string; condition: Condition; signs: WellSign[] }
-  | { kind: 'compared'; leftId: string; rightId: string; outcome: BeamOutcome; hangingSeconds: number | null }
+  /** On the beam; an outcome of null where they were taken off again before it was read: they hung all the same. */
+  | {
+      kind: 'compared';
+      leftId: string;
+      rightId: string;
+      outcome: BeamOutcome | null;
+      hangingSeconds: number | null;
+    }
   | { kind: 'released'; fishId: string; reason: ReleaseReason; airSeconds: number | null }
   /** How many fish are aboard, as counted by hand at lines-out. */
   | { kind: 'declared'; count: number }

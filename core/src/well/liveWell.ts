@@ -225,7 +225,7 @@ function compare(
     }));
     if (why) return why;
   }
-  well.comparisons.push({ leftId, rightId, outcome, atMs });
+  if (outcome !== null) well.comparisons.push({ leftId, rightId, outcome, atMs });
   return null;
 }
 

@@ -110,6 +110,16 @@ describe('the list of a well', () => {
     ]);
   });
 
+  it('counts a hanging that was not read, and learns nothing from it', () => {
+    const hung: WellAct = { kind: 'compared', leftId: 'a', rightId: 'b', outcome: null, hangingSeconds: 6 };
+    const well = wellOf(fishIn('a'), fishIn('b'), hung);
+    expect(well.fish).toMatchObject([
+      { liftings: 1, hangingSeconds: 6 },
+      { liftings: 1, hangingSeconds: 6 },
+    ]);
+    expect(well.comparisons).toEqual([]);
+  });
+
   it('keeps the kind of tag with each look, so that the dispute over tags can be settled', () => {
     const look: WellAct = { kind: 'looked', fishId: 'a', condition: 'weak', signs: ['labours'] };
     const well = wellOf(

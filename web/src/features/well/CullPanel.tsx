@@ -128,7 +128,7 @@ export function BeamTaps({
     const timer = setInterval(() => setSeconds(Math.floor((appNow().getTime() - fromMs) / 1000)), 250);
     return () => clearInterval(timer);
   }, [fromMs]);
-  const tell = (outcome: BeamOutcome): void =>
+  const tell = (outcome: BeamOutcome | null): void =>
     onOutcome([
       {
         kind: 'compared',
@@ -162,9 +162,14 @@ export function BeamTaps({
           {right} lower
         </button>
       </div>
-      <button type="button" className="btn h-16" onClick={onCancel}>
-        Taken off again, not read
-      </button>
+      <div className="grid grid-cols-2 gap-2">
+        <button type="button" className="btn h-16" onClick={() => tell(null)}>
+          Taken off again, not read
+        </button>
+        <button type="button" className="btn h-16" onClick={onCancel}>
+          They did not hang
+        </button>
+      </div>
     </div>
   );
 }

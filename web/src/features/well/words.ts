@@ -194,7 +194,7 @@ export function actWords(act: WellAct, well: LiveWell, sheet: RuleSheet): string
     case 'looked':
       return `${name(act.fishId)} looked at`;
     case 'compared':
-      return `${name(act.leftId)} and ${name(act.rightId)} compared`;
+      return `${name(act.leftId)} and ${name(act.rightId)} ${act.outcome === null ? 'hung, not read' : 'compared'}`;
     case 'released':
       return `${name(act.fishId)} let go`;
     case 'declared':
