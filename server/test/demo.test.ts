@@ -96,7 +96,7 @@ describe('a database that goes away while the demo comes in', () => {
       change: (async (act) => {
         // Once the events are there, each fourth change finds nobody, as a driver says it.
         changes += 1;
-        if (changes > 88 && changes % 4 === 0) {
+        if (changes > 94 && changes % 4 === 0) {
           failures += 1;
           throw Object.assign(new Error('away'), { code: 'ECONNREFUSED' });
         }

@@ -22,6 +22,7 @@ const ENTRIES: Record<string, number> = {
   'database.v6.sql.gz': 9,
   'database.v7.sql.gz': 18,
   'database.v8.sql.gz': 15,
+  'database.v9.sql.gz': 13,
 };
 const named = (pattern: RegExp) => readdirSync(FIXTURES).filter((name) => pattern.test(name));
 
@@ -56,6 +57,8 @@ describe.each(named(/^database\..*\.sql\.gz$/))('the database of %s', (name) => 
     expect([well.contradictions, contradictions]).toEqual([[], []]);
     const isWithScale = name >= 'database.v8';
     expect([well.fish.length, tickets.length]).toEqual(isWithScale ? [5, 1] : [0, 0]);
+    const specimens = await storage.read.specimens.inEvent(eventId);
+    expect(specimens.length).toBe(name >= 'database.v9' ? 2 : 0);
     const { standings } = await computeStandings(storage.read, eventId, { include: 'all', dayId: null });
     // Two fish of 62 steps, one of them with a quarter inch off for an open mouth.
     expect(standings.map((one) => one.score.steps)).toEqual([123, 0]);

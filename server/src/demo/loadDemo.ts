@@ -26,13 +26,13 @@ import {
   type DemoCatch,
   type DemoPerson,
 } from '@lauta/sim/demo';
-import { frozenClock } from '../clock.ts';
 import type { Lauta } from '../lauta.ts';
-import { completePhotograph, declarePhotograph, receiveChunk } from '../photo/receivePhotograph.ts';
 import { isDatabaseAway } from '../storage/database.ts';
 import type { Storage, Stores } from '../storage/storage.ts';
 import { DEMO_EVENT_ID, ensureDirector, sendAs } from './demoCommand.ts';
 import { loadBoatCup } from './loadBoatCup.ts';
+import { loadSpecimen } from './loadSpecimen.ts';
+import { uploadAs } from './uploadAs.ts';
 import { openDemoDevice, type DemoDevice } from './demoDevices.ts';
 import { openDemoCamera, type DemoCamera, type PhotographOrder } from './demoPhotographs.ts';
 
@@ -75,6 +75,9 @@ export async function loadDemo(lauta: Lauta, options: LoadOptions): Promise<{ fi
   const from = performance.now();
   const cast = await loadEvent(lauta);
   await loadBoatCup(lauta);
+  const own = DEMO_ANGLERS.findIndex(({ email }) => email.startsWith('angler@'));
+  const angler = cast.anglers[own];
+  if (angler) await loadSpecimen(lauta, angler);
   const catches = planDemo(options.catches);
   const missing = [];
   for (const one of catches) {
@@ -354,7 +357,7 @@ class Loader {
     const { jpeg, truth } = await file;
     const photographId = demoId(`photograph ${caught.index}`, caught.capturedAtMs);
     await this.tellCaptures(caught);
-    await this.upload(angler.accountId, photographId, jpeg, caught.receivedAtMs);
+    await uploadAs(this.lauta, angler.accountId, photographId, jpeg, caught.receivedAtMs);
     const { marks, bench } = marksOf(truth, caught);
     await send(this.lauta, angler.accountId, `claim ${caught.index}`, caught.receivedAtMs, 'catch.claim', {
       catchId: catchIdOf(caught),
@@ -420,27 +423,6 @@ class Loader {
     // Whoever leaves a capture out tells nothing of it: the next one names it all the same.
     if (caught.custody === 'left-out') take('left out', sha256Of(Buffer.from(`left out ${caught.index}`)));
     return [take('capture', sha256Of(jpeg))];
-  }
-
-  private async upload(
-    accountId: string,
-    photographId: string,
-    jpeg: Uint8Array,
-    atMs: number,
-  ): Promise<void> {
-    const lauta = { ...this.lauta, clock: frozenClock(new Date(atMs)) };
-    const { chunkBytes } = await declarePhotograph(lauta, accountId, {
-      photographId,
-      eventId: DEMO_EVENT_ID,
-      byteLength: jpeg.length,
-      sha256: sha256Of(jpeg),
-      mediaType: 'image/jpeg',
-    });
-    for (let seq = 0; seq * chunkBytes < jpeg.length; seq++) {
-      const chunk = jpeg.subarray(seq * chunkBytes, (seq + 1) * chunkBytes);
-      await receiveChunk(lauta, accountId, photographId, seq, chunk);
-    }
-    await completePhotograph(lauta, accountId, photographId);
   }
 }
 

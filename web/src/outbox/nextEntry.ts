@@ -1,9 +1,11 @@
 import type { Problem } from '@lauta/contract';
 import type { OutboxEntry } from './outboxStore.ts';
 
-/** The catch that a command is about, or the device's chain; what is about neither goes by itself. */
+/** The catch that a command is about, the device's chain or an entrant's specimens; what is about neither goes by itself. */
 export function subjectOf({ command }: OutboxEntry): string {
   if (command.kind === 'captures.tell') return command.body.captures[0]?.statement.keyId ?? command.commandId;
+  // A record may correct the one before it.
+  if (command.kind === 'specimen.record') return `specimens of ${command.body.entrantId}`;
   return 'catchId' in command.body ? command.body.catchId : command.commandId;
 }
 
@@ -43,6 +45,7 @@ const DONE_ALREADY: Partial<Record<OutboxEntry['command']['kind'], readonly stri
   'catch.announce': ['catch-announced', 'catch-exists'],
   'frame.send': ['frame-not-asked', 'photograph-taken'],
   'catch.claim': ['catch-exists', 'idempotency-key-reused', 'photograph-taken'],
+  'specimen.record': ['entry-exists'],
   'catch.handle': ['handling-told'],
   'catch.time': ['handling-told'],
   'catch.clip': ['clip-sent'],
