@@ -26,7 +26,9 @@ const PAGES: [string, Role, string, RegExp][] = [
 ];
 
 for (const role of ['director', 'angler', 'judge'] as const) {
-  test(`every page for a role, ${role}, is without a fault that axe finds, in each look`, async ({ browser }) => {
+  test(`every page for a role, ${role}, is without a fault that axe finds, in each look`, async ({
+    browser,
+  }) => {
     const { context, page } = await signedIn(browser, role);
     const event = page.url();
     for (const [, of, path, heading] of PAGES) {

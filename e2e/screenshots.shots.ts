@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import type { Role } from '@lauta/core/people';
 import { BOAT_CUP, PHONE, signedIn } from './people.ts';
 import { drawBoardKind, drawEmptyBoard } from '@lauta/sim/camera';
-import { choose, markLines, shoot, shootScene } from './photo.ts';
+import { READ_MS, choose, markLines, shoot, shootScene } from './photo.ts';
 
 const take = async (page: Page, name: string): Promise<void> => {
   await expect(page.locator('.loading')).toHaveCount(0);
@@ -47,13 +47,12 @@ test('judge’s desk', async ({ browser }) => {
   await page.locator('main ul').getByRole('link').first().click();
   await expect(page.getByRole('img', { name: 'The board, seen straight from above' })).toBeVisible();
   await page.keyboard.press('1');
-  await expect(page.getByText('The server reads the original')).toHaveCount(0, { timeout: 60_000 });
+  await expect(page.getByText('The server reads the original')).toHaveCount(0, { timeout: READ_MS });
   await take(page, 'judge-desk');
   await context.close();
 });
 
 test('a fish claimed twice', async ({ browser }) => {
-  test.setTimeout(240_000);
   const { page, context } = await signedIn(browser, 'judge');
   await page.goto(`${page.url()}/judge`);
   await page.locator('main ul').getByRole('link').nth(1).click();
@@ -64,30 +63,34 @@ test('a fish claimed twice', async ({ browser }) => {
   await context.close();
 });
 
-test('bench, on the desk and on the phone', async ({ browser }) => {
+test('a specimen on the bank, on the phone', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'angler', PHONE);
+  await page.goto(`${page.url()}/specimens`);
+  await page.getByRole('button', { name: 'Fish on' }).tap();
+  await page.waitForTimeout(450);
+  await page.getByRole('button', { name: 'In the net' }).tap();
+  for (const name of ['mat down and wet', 'hook out in the net'])
+    await page.getByRole('button', { name }).tap();
+  await page.evaluate(() => window.scrollTo(0, 0));
+  await take(page, 'specimen-phone');
+  await context.close();
+});
+
+test('bench', async ({ browser }) => {
   const shot = await shoot(5, 402, new Date('2026-06-14T10:40:07Z'));
-  for (const [name, options] of [
-    ['bench', {}],
-    ['bench-phone', PHONE],
-  ] as const) {
-    const { page, context } = await signedIn(browser, 'angler', options);
-    await page.evaluate(
-      (theme) => localStorage.setItem('lauta-theme', theme),
-      name === 'bench' ? 'birch' : 'glare',
-    );
-    await page.goto(`${page.url()}/water`);
-    await choose(page, 'fish.jpg', shot.jpeg);
-    await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: 40_000 });
-    await expect(
-      page.getByRole('img', { name: 'The tail, close by, over the steps that score' }),
-    ).toBeVisible();
-    await page.evaluate(() => {
-      window.scrollTo(0, 0);
-      document.querySelector('main')?.scrollTo(0, 0);
-    });
-    await take(page, name);
-    await context.close();
-  }
+  const { page, context } = await signedIn(browser, 'angler');
+  await page.goto(`${page.url()}/water`);
+  await choose(page, 'fish.jpg', shot.jpeg);
+  await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: READ_MS });
+  await expect(
+    page.getByRole('img', { name: 'The tail, close by, over the steps that score' }),
+  ).toBeVisible();
+  await page.evaluate(() => {
+    window.scrollTo(0, 0);
+    document.querySelector('main')?.scrollTo(0, 0);
+  });
+  await take(page, 'bench');
+  await context.close();
 });
 
 test('the well with one too many, on the phone', async ({ browser }) => {
@@ -120,7 +123,6 @@ test('the weigh-in, in dusk', async ({ browser }) => {
 });
 
 test('a new kind of board, as it was read', async ({ browser }) => {
-  test.setTimeout(180_000);
   const { scene } = drawEmptyBoard(509, drawBoardKind(9), { widthPx: 2000, heightPx: 1500 });
   const { page, context } = await signedIn(browser, 'director');
   await page.goto(`${page.url()}/boards/new`);
@@ -128,7 +130,7 @@ test('a new kind of board, as it was read', async ({ browser }) => {
   await markLines(page, scene, [2, 30]);
   await page.getByRole('checkbox', { name: 'a wall stands' }).check();
   await page.getByRole('button', { name: 'Read the board' }).click();
-  await expect(page.getByRole('heading', { name: 'What was read' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('heading', { name: 'What was read' })).toBeVisible({ timeout: READ_MS });
   await page.evaluate(() => {
     document.querySelector('main')?.scrollTo(0, 0);
     window.scrollTo(0, 0);
@@ -158,13 +160,12 @@ test('before launch, on the phone', async ({ browser }) => {
 });
 
 test('the live view and its frames, on the phone', async ({ browser }) => {
-  test.setTimeout(180_000);
   const { page, context } = await signedIn(browser, 'angler', PHONE);
   await page.evaluate(() => localStorage.setItem('lauta-theme', 'glare'));
   await page.goto(`${page.url()}/water`);
   await page.getByRole('button', { name: 'In the net' }).tap();
   await page.getByRole('button', { name: 'Simulated live view' }).tap();
-  await page.getByRole('button', { name: 'thumb', exact: true }).tap({ timeout: 90_000 });
+  await page.getByRole('button', { name: 'thumb', exact: true }).tap({ timeout: READ_MS });
   await page.waitForTimeout(450);
   await page.getByRole('button', { name: 'Lift', exact: true }).tap();
   await expect(page.getByText('Hold still')).toBeVisible({ timeout: 20_000 });
@@ -172,7 +173,7 @@ test('the live view and its frames, on the phone', async ({ browser }) => {
   await page.getByRole('button', { name: 'Photograph', exact: true }).tap();
   await page.waitForTimeout(1500);
   await page.getByRole('button', { name: 'Back in the water' }).tap();
-  await expect(page.getByText(/^12 frames/)).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByText(/^12 frames/)).toBeVisible({ timeout: READ_MS });
   await take(page, 'frames-phone');
   await context.close();
 });

@@ -42,11 +42,13 @@ export {
 } from './guards.ts';
 export {
   gains,
+  slotWorths,
   totalSteps,
   waterTotalG,
   wellOutlook,
   type FishOutlook,
   type Gain,
+  type SlotWorth,
   type LengthOutlook,
   type WeightOutlook,
   type WellOutlook,

@@ -206,6 +206,26 @@ export function gains({ measure }: WeightSheet, { nextMustBeatG }: WeightOutlook
   return wanted.map(([name, gainG]) => ({ name, gainG, needsG: base + gainG }));
 }
 
+/** What a fish's slot holds, and what it would gain with a fish as heavy as the best aboard. */
+export interface SlotWorth {
+  fishId: string;
+  /** Of the total, 0 to 1. */
+  share: number;
+  upToBestG: number;
+}
+
+/** What each slot is worth, the least first. */
+export function slotWorths({ fish, totalG }: WeightOutlook): SlotWorth[] {
+  const best = Math.max(0, ...fish.map(({ massG }) => massG));
+  return fish
+    .toSorted((a, b) => a.massG - b.massG)
+    .map(({ fishId, massG }) => ({
+      fishId,
+      share: totalG > 0 ? massG / totalG : 0,
+      upToBestG: best - massG,
+    }));
+}
+
 /**
  * A well's total from its readings alone, without the beam and without draws: what is shown to everybody, and cheap enough
  * for all boats at once. Fish that were not weighed are guessed, as on the boat's own screen.

@@ -5,6 +5,7 @@ import type { ScaleKind } from '../scale/index.ts';
 import { G_PER_OUNCE, G_PER_POUND, MM_PER_INCH } from '../units/index.ts';
 import {
   gains,
+  slotWorths,
   inOrder,
   liveWellOf,
   minutesUnseen,
@@ -245,6 +246,11 @@ describe('what the next fish must do', () => {
       Math.round(1200 + G_PER_OUNCE),
       Math.round(1200 + G_PER_POUND),
     ]);
+    const slots = slotWorths(outlook);
+    expect(slots[0]?.fishId).toBe('b');
+    expect(slots[0]?.share).toBeCloseTo(1200 / 8000, 3);
+    expect(slots.reduce((sum, { share }) => sum + share, 0)).toBeCloseTo(1, 6);
+    expect(slots.at(-1)?.upToBestG).toBe(0);
   });
 
   it('shared with everybody is the sum of the readings, as the boat itself sees it without a beam', () => {

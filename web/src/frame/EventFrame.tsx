@@ -44,11 +44,13 @@ function placesOf(
       ...(event.undecided > 0 ? { note: String(event.undecided) } : {}),
     });
   }
-  if (entrantId || roles.includes('judge') || roles.includes('director'))
-    day.push({ to: 'specimens', name: 'Specimens' });
   day.push({ to: 'standings', name: 'Standings' }, { to: 'records', name: 'Records' });
-  const under: Place[] = entrantId ? [{ to: 'settings', name: 'Settings' }] : [];
-  return { day, under: [{ to: '.', name: 'Event', end: true }, ...under] };
+  const under: Place[] = [];
+  if (entrantId || roles.includes('judge') || roles.includes('director'))
+    under.push({ to: 'specimens', name: 'Specimens' });
+  under.push({ to: '.', name: 'Event', end: true });
+  if (entrantId) under.push({ to: 'settings', name: 'Settings' });
+  return { day, under };
 }
 
 export function EventFrame() {

@@ -6,6 +6,7 @@ import {
   CONDITIONS,
   WELL_SIGNS,
   findTag,
+  slotWorths,
   tagPlaceFor,
   type Condition,
   type LiveWell,
@@ -46,6 +47,8 @@ export function FishActions({
   const { fishId } = fish;
   const { schools } = useCareChoices();
   const unit = massUnitOf(sheet);
+  const slot =
+    outlook.kind === 'weight' ? slotWorths(outlook).find((one) => one.fishId === fishId) : undefined;
   const weight = outlook.kind === 'weight' ? outlook.fish.find((one) => one.fishId === fishId) : undefined;
   return (
     <div className="bg-base-200 grid gap-3 pb-3 sm:px-3">
@@ -123,7 +126,12 @@ export function FishActions({
       <p className="text-quiet text-sm">
         {weight && (
           <>
-            Weighs {formatMass(weight.massG, unit)} ± {formatSmallMass(2 * weight.sigmaG, unit)}.{' '}
+            Weighs {formatMass(weight.massG, unit)} ± {formatSmallMass(2 * weight.sigmaG, unit)}
+            {slot && `, ${Math.round(100 * slot.share)} % of the bag`}
+            {slot &&
+              slot.upToBestG > 0 &&
+              `; its slot has ${formatMass(slot.upToBestG, unit)} to gain up to the best`}
+            .{' '}
           </>
         )}
         Lifted {fish.liftings} {fish.liftings === 1 ? 'time' : 'times'}, {fish.airSeconds} s in air,{' '}

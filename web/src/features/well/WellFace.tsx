@@ -1,6 +1,13 @@
 import { isWeightSheet, type RuleSheet } from '@lauta/core/rules';
 import { formatMass, formatSmallMass, formatSteps, unitOf } from '@lauta/core/units';
-import { gains, totalSteps, type LiveWell, type WellOutlook, type WellTrouble } from '@lauta/core/well';
+import {
+  gains,
+  slotWorths,
+  totalSteps,
+  type LiveWell,
+  type WellOutlook,
+  type WellTrouble,
+} from '@lauta/core/well';
 import { fishWords, gainWords, massUnitOf, troubleWords } from './words.ts';
 
 /** Two standard uncertainties (GUM G.1.3: about 95 %, normal). */
@@ -84,6 +91,7 @@ function NextMustBeat({ well, outlook, sheet }: { well: LiveWell; outlook: WellO
     );
   }
   const { nextMustBeatG, smallestId } = outlook;
+  const least = slotWorths(outlook).find(({ fishId, upToBestG }) => fishId === smallestId && upToBestG > 0);
   return (
     <div className="pt-2">
       <p className="text-lg">
@@ -101,7 +109,13 @@ function NextMustBeat({ well, outlook, sheet }: { well: LiveWell; outlook: WellO
           {gains(sheet, outlook)
             .map((gain) => gainWords(gain, unit))
             .join(', ')}
-          .
+          .{' '}
+          {least && (
+            <span className="text-quiet">
+              That slot holds {Math.round(100 * least.share)} % of the bag; with one like the best it gains{' '}
+              {formatMass(least.upToBestG, unit)}.
+            </span>
+          )}
         </p>
       )}
     </div>
