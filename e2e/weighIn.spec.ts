@@ -179,5 +179,9 @@ test('an angler sees numbers and calls, and nothing to enter', async ({ browser 
   await expect(page.getByText(/wait\.$|No bag yet/)).toBeVisible();
   await expect(page.getByRole('button', { name: /Call number/ })).toHaveCount(0);
   await axe(page);
+  // The event speaks of bags where nothing is claimed by photograph.
+  await page.goto(`/events/${eventOf(page)}`);
+  await expect(page.getByText('not yet signed')).toBeVisible();
+  await expect(page.getByText('await a judge')).toHaveCount(0);
   await context.close();
 });

@@ -65,8 +65,9 @@ async function openRow(page: Page, pick: number, aboard: number): Promise<void> 
     .click();
 }
 
-class LetGo extends Tap {
-  private readonly pick: number;
+/** Something that is done with one fish of those aboard. */
+abstract class WithOne extends Tap {
+  protected readonly pick: number;
   constructor(pick: number) {
     super();
     this.pick = pick;
@@ -74,6 +75,9 @@ class LetGo extends Tap {
   check({ aboard }: Believed): boolean {
     return aboard > 0;
   }
+}
+
+class LetGo extends WithOne {
   async tap(believed: Believed, page: Page): Promise<void> {
     await openRow(page, this.pick, believed.aboard);
     await page.getByRole('group', { name: 'What to do with it' }).getByRole('button', { name: 'Let go' }).click(); // prettier-ignore
@@ -83,15 +87,7 @@ class LetGo extends Tap {
   }
 }
 
-class LooksAt extends Tap {
-  private readonly pick: number;
-  constructor(pick: number) {
-    super();
-    this.pick = pick;
-  }
-  check({ aboard }: Believed): boolean {
-    return aboard > 0;
-  }
+class LooksAt extends WithOne {
   async tap(believed: Believed, page: Page): Promise<void> {
     await openRow(page, this.pick, believed.aboard);
     await page.getByRole('button', { name: 'weak', exact: true }).click();
