@@ -111,8 +111,8 @@ describe('weights after readings alone', () => {
   it('repeats of one fish tell the scatter: three of 40 g against a maker’s 5', () => {
     const kind = exactly(5);
     const wide = errorModelOf({ kind, checks: [], repeats: [[960, 1000, 1040]] }).noiseVariance;
-    // (4 · 25 + 3200) / 6, by hand.
-    expect(wide).toBeCloseTo(550, 3);
+    // (12 · 25 + 3200) / 14, by hand.
+    expect(wide).toBeCloseTo(250, 3);
   });
 });
 
@@ -191,6 +191,25 @@ describe('weights after comparisons', () => {
       );
     });
     expect(posterior.effectiveDraws).toBeGreaterThan(500);
+  });
+
+  it('with a fish that was let go still tell of the one that stayed, as brute force has it', () => {
+    const readings = [1000, 1040, 1300, 1030];
+    const comparisons: Comparison[] = [{ leftId: '1', rightId: '4', outcome: 'left' }];
+    const brute = bruteForce(readings, 20, comparisons);
+    const [first, second, third, gone] = fishOf(readings);
+    if (!first || !second || !third || !gone) throw new Error('expected four fish');
+    const left = [first, second, third];
+    const posterior = posteriorOf(left, scaleOf(exactly(20)), comparisons, { beam, gone: [gone] });
+    expect(posterior.fishIds).toEqual(['1', '2', '3']);
+    posterior.meanG.forEach((mean, i) => expect(Math.abs(mean - (brute[i]?.mean ?? NaN))).toBeLessThan(0.6));
+    // It hung lower than one that read 30 g more: it weighs more than its own reading.
+    expect((posterior.meanG[0] ?? 0) - 1000).toBeGreaterThan(10);
+    expect(posteriorOf(left, scaleOf(exactly(20)), comparisons, { beam }).meanG[0]).toBeCloseTo(1000, 0);
+    // Another that never hung with them changes nothing.
+    const stranger = { ...gone, fishId: '5' };
+    const same = posteriorOf(left, scaleOf(exactly(20)), comparisons, { beam, gone: [gone, stranger] });
+    expect(same.meanG).toEqual(posterior.meanG);
   });
 
   it('that contradict the readings are told, kept and followed', () => {

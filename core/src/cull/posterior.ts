@@ -67,6 +67,11 @@ export interface Posterior {
 export interface PosteriorOptions {
   beam: Beam;
   draws: number;
+  /**
+   * Fish that were let go. Those that hung with one aboard are reckoned along: a fish that stayed because it hung lower
+   * weighs more than its reading alone says.
+   */
+  gone: readonly WeighedFish[];
 }
 
 const DRAWS = 2048;
@@ -140,31 +145,61 @@ interface Site {
 
 const ROUND = 1e-12;
 
-/** Weights by readings and comparisons. The same input gives the same answer. */
+/** Of the fish let go, the last ones that hung with those aboard are enough: each costs time. */
+const MOST_GONE = 6;
+
+function hungWith(
+  fish: readonly WeighedFish[],
+  gone: readonly WeighedFish[],
+  comparisons: readonly Comparison[],
+): WeighedFish[] {
+  const aboard = new Set(fish.map(({ fishId }) => fishId));
+  const partners = new Set(
+    comparisons.flatMap(({ leftId, rightId }) => [
+      ...(aboard.has(leftId) ? [rightId] : []),
+      ...(aboard.has(rightId) ? [leftId] : []),
+    ]),
+  );
+  return gone.filter(({ fishId }) => partners.has(fishId) && !aboard.has(fishId)).slice(-MOST_GONE);
+}
+
+/** Weights of the fish aboard by readings and comparisons. The same input gives the same answer. */
 export function posteriorOf(
   fish: readonly WeighedFish[],
   scales: ReadonlyMap<string, ScaleRecord>,
   comparisons: readonly Comparison[],
-  { beam = USUAL_BEAM, draws = DRAWS }: Partial<PosteriorOptions> = {},
+  { beam = USUAL_BEAM, draws = DRAWS, gone = [] }: Partial<PosteriorOptions> = {},
 ): Posterior {
-  const fishIds = fish.map(({ fishId }) => fishId);
-  const prior = byReadings(fish, scales);
+  const known = [...fish, ...hungWith(fish, gone, comparisons)];
+  const fishIds = known.map(({ fishId }) => fishId);
+  const prior = byReadings(known, scales);
   const sites = comparisons.flatMap(({ leftId, rightId, outcome }): Site[] => {
     const left = fishIds.indexOf(leftId);
     const right = fishIds.indexOf(rightId);
-    // A fish that is gone has no weight here any more.
+    // Of a fish that is not reckoned with, a comparison says nothing.
     return left < 0 || right < 0 || left === right ? [] : [{ left, right, outcome, precision: 0, pull: 0 }];
   });
   const contradictions = comparisons.flatMap((comparison) => {
     const left = fishIds.indexOf(comparison.leftId);
     const right = fishIds.indexOf(comparison.rightId);
     if (left < 0 || right < 0 || left === right) return [];
+    // Those of fish that are gone can't be weighed again: nobody is told.
+    if (Math.max(left, right) >= fish.length) return [];
     const { mean, variance } = differenceOf(prior, left, right);
     const probability = momentsOf(comparison.outcome, mean, variance, beam).mass;
     return probability < CONTRADICTION ? [{ comparison, probability }] : [];
   });
   const matched = match(prior, sites, beam);
-  return { fishIds, ...weighDraws(matched, sites, beam, draws), contradictions };
+  const all = weighDraws(matched, sites, beam, draws);
+  const aboard = fish.length;
+  return {
+    ...all,
+    fishIds: fishIds.slice(0, aboard),
+    meanG: all.meanG.slice(0, aboard),
+    sigmaG: all.sigmaG.slice(0, aboard),
+    drawsG: all.drawsG.map((draw) => draw.slice(0, aboard)),
+    contradictions,
+  };
 }
 
 function differenceOf(

@@ -49,8 +49,11 @@ export interface ErrorModel {
 }
 
 const MS_PER_HOUR = 3_600_000;
-/** How many repeats the maker's figure is worth. Our own choice. */
-const PRIOR_REPEATS = 4;
+/**
+ * How many repeats the maker's figure is worth. Our own choice: a deviation of three readings is itself uncertain by half,
+ * one of ten by a quarter (GUM, table E.1).
+ */
+const PRIOR_REPEATS = 12;
 
 /** A rectangular digit d has a standard uncertainty of d/√12 (GUM, F.2.2.1). */
 export const roundingVariance = (divisionG: number): number => divisionG ** 2 / 12;

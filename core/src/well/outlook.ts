@@ -80,7 +80,11 @@ export function wellOutlook(sheet: RuleSheet, well: LiveWell, beam?: Beam): Well
 }
 
 /** The fish aboard as the posterior takes them: by readings, and by length where nobody weighed them. */
-function weighedFish(sheet: WeightSheet, { fish, scales }: LiveWell): WeighedFish[] {
+function weighedFish(
+  sheet: WeightSheet,
+  fish: readonly WellFish[],
+  scales: LiveWell['scales'],
+): WeighedFish[] {
   return fish.map((one) => ({
     fishId: one.fishId,
     readings: one.readings.filter(({ scaleId }) => scales.has(scaleId)),
@@ -89,9 +93,12 @@ function weighedFish(sheet: WeightSheet, { fish, scales }: LiveWell): WeighedFis
 }
 
 function weightOutlook(sheet: WeightSheet, well: LiveWell, beam?: Beam): WeightOutlook {
-  const { fish, comparisons, scales } = well;
+  const { fish, gone, comparisons, scales } = well;
   if (fish.length === 0) return NOTHING_ABOARD;
-  const posterior = posteriorOf(weighedFish(sheet, well), scales, comparisons, beam ? { beam } : {});
+  const posterior = posteriorOf(weighedFish(sheet, fish, scales), scales, comparisons, {
+    gone: weighedFish(sheet, gone, scales),
+    ...(beam ? { beam } : {}),
+  });
   const limits = bagLimits(sheet);
   const aboard = fish.map(({ fishId, speciesId, lengthMm }): AboardFish => ({
     fishId,
@@ -234,7 +241,7 @@ export function waterTotalG(sheet: WeightSheet, well: LiveWell): number {
   const { fish, scales } = well;
   if (fish.length === 0) return 0;
   // Two mirrored draws of a normal have exactly its mean.
-  const { meanG } = posteriorOf(weighedFish(sheet, well), scales, [], { draws: 2 });
+  const { meanG } = posteriorOf(weighedFish(sheet, fish, scales), scales, [], { draws: 2 });
   return meanG.reduce((sum, one) => sum + one, 0);
 }
 

@@ -103,6 +103,7 @@ function playDay(
   const tally: CullTally = { culls: 0, wrongCulls: 0, lostG: 0, liftings: 0, hangingSeconds: 0, hangings: 0 };
   let well: DrawnFish[] = [];
   const comparisons: Comparison[] = [];
+  const gone: DrawnFish[] = [];
   for (const newcomer of fish) {
     const aboard = [...well, newcomer];
     if (aboard.length <= LIMIT) {
@@ -122,9 +123,10 @@ function playDay(
         ? lightestRead(aboard).fishId
         : method === 'rule'
           ? byThumb(aboard, compare)
-          : byAdvice(aboard, record, comparisons, compare, odds, draws);
+          : byAdvice({ aboard, gone }, record, comparisons, compare, odds, draws);
     const released = aboard.find(({ fishId }) => fishId === releasedId);
     well = aboard.filter((one) => one !== released);
+    if (released) gone.push(released);
     tally.culls += 1;
     if (released !== newcomer) tally.liftings += 1;
     if (released && well.some(({ trueG }) => trueG < released.trueG)) tally.wrongCulls += 1;
@@ -155,18 +157,19 @@ const hangingsOf = (fish: readonly DrawnFish[], comparisons: readonly Comparison
   );
 
 function byAdvice(
-  aboard: readonly DrawnFish[],
+  { aboard, gone }: { aboard: readonly DrawnFish[]; gone: readonly DrawnFish[] },
   record: ScaleRecord,
   comparisons: Comparison[],
   compare: (left: string, right: string) => Comparison,
   odds: DayOutcome['odds'],
   draws: number | undefined,
 ): string {
-  const fish = aboard.map(({ fishId, readG, atMs }): WeighedFish => ({
+  const weighed = ({ fishId, readG, atMs }: DrawnFish): WeighedFish => ({
     fishId,
     readings: [{ scaleId: 'scale', readG, atMs }],
     guess: { meanG: 900, sigmaG: 600 },
-  }));
+  });
+  const fish = aboard.map(weighed);
   const limited = aboard.map(({ fishId }): AboardFish => ({
     fishId,
     speciesId: 'bass',
@@ -176,6 +179,7 @@ function byAdvice(
   for (;;) {
     const posterior = posteriorOf(fish, new Map([['scale', record]]), comparisons, {
       beam: BEAM,
+      gone: gone.map(weighed),
       ...(draws === undefined ? {} : { draws }),
     });
     const advice = adviseCull(posterior, limited, BAG, aboard.map(() => 0), { beam: BEAM, made: comparisons, hangings: hangingsOf(aboard, comparisons) }); // prettier-ignore

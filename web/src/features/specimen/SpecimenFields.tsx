@@ -21,11 +21,14 @@ import { MassField } from '../well/MassField.tsx';
 import { CARE_WORDS, WOUND_WORDS } from './words.ts';
 import type { SpecimenDraft } from './specimenDraft.ts';
 
-export interface FieldsProps {
+interface Telling {
   draft: SpecimenDraft;
+  tell: (part: Partial<SpecimenDraft>) => void;
+}
+
+export interface FieldsProps extends Telling {
   sheet: RuleSheet;
   unit: MassUnit;
-  tell: (part: Partial<SpecimenDraft>) => void;
 }
 
 const BEFORE: readonly SpecimenCare[] = ['mat-wet', 'hook-out-in-net', 'fins-flat', 'sling-wet'];
@@ -36,7 +39,12 @@ const AFTER: readonly SpecimenCare[] = ['sling-to-water'];
 const METRIC_STEPS_G = [10, 20, 50, 100];
 const IMPERIAL_STEPS_G = [G_PER_OUNCE / 2, G_PER_OUNCE, 2 * G_PER_OUNCE, 4 * G_PER_OUNCE];
 
-function CarePicks({ label, steps, draft, tell }: Pick2 & { label: string; steps: readonly SpecimenCare[] }) {
+function CarePicks({
+  label,
+  steps,
+  draft,
+  tell,
+}: Telling & { label: string; steps: readonly SpecimenCare[] }) {
   return (
     <Picks label={label}>
       {steps.map((step) => {
@@ -56,7 +64,6 @@ function CarePicks({ label, steps, draft, tell }: Pick2 & { label: string; steps
     </Picks>
   );
 }
-type Pick2 = Pick<FieldsProps, 'draft' | 'tell'>;
 
 /** What lies ready before the fish leaves the water, and what the empty wet sling weighs. */
 export function BeforeFields({ draft, unit, tell }: FieldsProps) {
@@ -100,7 +107,8 @@ function Mass({
   tell,
   isLarge = false,
   withScale = false,
-}: Pick<FieldsProps, 'draft' | 'unit' | 'tell'> & {
+}: Telling & {
+  unit: MassUnit;
   label: string;
   part: 'slingG' | 'standG' | 'grossG' | 'emptyAfterG';
   isLarge?: boolean;
