@@ -117,7 +117,7 @@ export function SpecimenBank({
       fields: (
         <>
           <ScaleFields key={draft.specimenId} {...fields} />
-          {shots}
+          {stage !== 'after' && shots}
         </>
       ),
     },
@@ -269,7 +269,7 @@ function Photographs({
           {frames.map((frame, i) => (
             <li key={frame.frameId} className="grid gap-1">
               <Shot frame={frame} number={kept.length + i + 1} />
-              <button type="button" className="btn h-11" onClick={() => onRemove(frame.frameId)}>
+              <button type="button" className="btn h-16" onClick={() => onRemove(frame.frameId)}>
                 Out
               </button>
             </li>
