@@ -90,9 +90,11 @@ test('without a network the well goes on, survives a reload, and arrives once', 
   await page.reload();
   await expect(count(page)).toContainText('3 of 5');
   await expect.poll(async () => (await onServer(page, url)).fish.length).toBe(3);
-  expect((await onServer(page, url)).fish.filter(({ condition }) => condition === 'bleeding')).toHaveLength(
-    1,
-  );
+  await expect
+    .poll(
+      async () => (await onServer(page, url)).fish.filter(({ condition }) => condition === 'bleeding').length,
+    )
+    .toBe(1);
   await close();
 });
 
