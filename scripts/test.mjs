@@ -2,7 +2,7 @@
 // With --only static|unit|server|machine|e2e (several, by commas) just that part.
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { existsSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startDatabase } from './machine/database.mjs';
 import { ROOT, ensureBuilt, lautaDir } from './machine/installation.mjs';
@@ -37,14 +37,26 @@ async function check(/** @type {string} */ name, /** @type {() => Promise<unknow
 
 const bin = (/** @type {string} */ path) => join(ROOT, 'node_modules', path);
 
+/** Format, lint and types, as many at once as there are cores: each is one process of one core. */
 async function checkStatically() {
   say('Format, lint, types');
   const node = (/** @type {string[]} */ ...args) => run(process.execPath, args, { cwd: ROOT });
-  await check('format', () => node(bin('prettier/bin/prettier.cjs'), '--check', '.'));
-  await check('lint', () => node(bin('eslint/bin/eslint.js'), '.'));
-  for (const workspace of WORKSPACES) {
-    await check(`types of ${workspace}`, () => node(bin('typescript/bin/tsc'), '--noEmit', '-p', workspace));
-  }
+  /** @type {[string, () => Promise<unknown>][]} */
+  const checks = [
+    ['lint', () => node(bin('eslint/bin/eslint.js'), '.')],
+    ['format', () => node(bin('prettier/bin/prettier.cjs'), '--check', '.')],
+    ...WORKSPACES.map(
+      (/** @type {string} */ workspace) =>
+        /** @type {[string, () => Promise<unknown>]} */ ([
+          `types of ${workspace}`,
+          () => node(bin('typescript/bin/tsc'), '--noEmit', '-p', workspace),
+        ]),
+    ),
+  ];
+  const work = async () => {
+    for (let next = checks.shift(); next; next = checks.shift()) await check(...next);
+  };
+  await Promise.all(Array.from({ length: availableParallelism() }, work));
 }
 
 /** @param {string[]} projects */

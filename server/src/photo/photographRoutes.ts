@@ -95,7 +95,8 @@ async function uploadScope(asked: Asked): Promise<Scope & { eventId: string }> {
 async function viewScope(asked: Asked): Promise<Scope & { eventId: string }> {
   const { photographId, eventId, accountId } = await photographAsked(asked);
   const { catches, specimens } = asked.lauta.storage.read;
-  const record = (await catches.withPhotograph(photographId)) ?? (await specimens.withPhotograph(photographId));
+  const record =
+    (await catches.withPhotograph(photographId)) ?? (await specimens.withPhotograph(photographId));
   return record
     ? { eventId, entrantId: record.entrantId }
     : { eventId, own: accountId === asked.account?.accountId };
