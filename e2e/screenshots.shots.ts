@@ -66,11 +66,10 @@ test('a fish claimed twice', async ({ browser }) => {
 test('a specimen on the bank, on the phone', async ({ browser }) => {
   const { page, context } = await signedIn(browser, 'angler', PHONE);
   await page.goto(`${page.url()}/specimens`);
-  await page.getByRole('button', { name: 'Fish on' }).tap();
-  await page.waitForTimeout(450);
-  await page.getByRole('button', { name: 'In the net' }).tap();
-  for (const name of ['mat down and wet', 'hook out in the net'])
-    await page.getByRole('button', { name }).tap();
+  for (const name of ['Fish on', 'In the net', 'mat down and wet', 'hook out in the net']) {
+    await page.getByRole('button', { name, exact: true }).tap();
+    await page.waitForTimeout(450);
+  }
   await page.evaluate(() => window.scrollTo(0, 0));
   await take(page, 'specimen-phone');
   await context.close();

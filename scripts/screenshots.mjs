@@ -1,4 +1,4 @@
-// npm run screenshots: one current picture of each main view in docs/screenshots, from the demo at a frozen moment.
+// npm run screenshots [-- -g NAME]: one current picture of each main view in docs/screenshots, from the demo at a frozen moment.
 import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -39,7 +39,13 @@ async function main() {
     await loaded;
     process.exitCode = await runThrough(
       process.execPath,
-      [join(ROOT, 'node_modules/@playwright/test/cli.js'), 'test', '--config', 'e2e/screenshots.config.ts'],
+      [
+        join(ROOT, 'node_modules/@playwright/test/cli.js'),
+        'test',
+        '--config',
+        'e2e/screenshots.config.ts',
+        ...process.argv.slice(2),
+      ],
       { cwd: ROOT, env: { ...process.env, LAUTA_URL: server.address } },
     );
     await server.stop();
