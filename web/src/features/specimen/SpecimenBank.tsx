@@ -122,7 +122,7 @@ export function SpecimenBank({
       ),
     },
     after: {
-      title: 'Back in the water',
+      title: corrects ? 'What was told' : 'Back in the water',
       fields: (
         <>
           {stage === 'after' && shots}
