@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
+import type { SpecimensView } from '@lauta/contract';
 import { axe } from './axe.ts';
 import { PHONE, newAngler, signedIn } from './people.ts';
 
@@ -68,6 +69,17 @@ test('a large fish on the bank: sling, scale, photograph, wounds, return, and al
   await expect(records(page)).toHaveCount(2);
   await expect(records(page).first().getByText('The bar hung beside the hook.')).toBeVisible();
   await expect(records(page).last().getByText('corrected by a later record')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Correct this record' })).toHaveCount(1);
+  // It was weighed when it was weighed, however late it is put right.
+  const own = await page.request.get(`/api${event}/own-specimens`);
+  const [former, later] = ((await own.json()) as SpecimensView).specimens;
+  expect(later?.corrects?.specimenId).toBe(former?.specimenId);
+  expect(later?.weighedAt).toBe(former?.weighedAt);
+
+  // What is being told is not swept away by a correction.
+  await tap(page, 'mat down and wet');
+  await expect(page.getByRole('button', { name: 'Correct this record' })).toHaveCount(0);
+  await tap(page, 'Put away, no record');
   await expect(page.getByRole('button', { name: 'Correct this record' })).toHaveCount(1);
 
   const judge = await signedIn(browser, 'judge');

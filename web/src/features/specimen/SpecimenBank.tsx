@@ -21,7 +21,7 @@ import { FishClock } from '../water/FishClock.tsx';
 import { handlingOf } from '../water/runningCatch.ts';
 import { massUnitOf } from '../well/words.ts';
 import { AfterFields, BeforeFields, ScaleFields } from './SpecimenFields.tsx';
-import type { SpecimenDraft } from './specimenDraft.ts';
+import { weighingOf, type SpecimenDraft } from './specimenDraft.ts';
 import type { Bank } from './useBank.ts';
 
 const MOST_PHOTOGRAPHS = 4;
@@ -41,7 +41,7 @@ export function SpecimenBank({
   const care = useCareChoices();
   const [recorded, setRecorded] = useState<string | null>(null);
   const [fileTrouble, setFileTrouble] = useState<string | null>(null);
-  const { isKnown, running, change, draft, put, frames, add, replace, putAway } = bank;
+  const { isKnown, isBlank, running, change, draft, put, frames, add, replace, putAway } = bank;
   const { run, isBusy, error } = useOnce();
   const tell = (part: Partial<SpecimenDraft>): void => {
     setRecorded(null);
@@ -194,9 +194,9 @@ export function SpecimenBank({
       <div
         className={`bg-base-100 border-base-300 flex gap-2 ${isOver || corrects ? 'max-lg:sticky max-lg:bottom-16 max-lg:z-10 max-lg:-mx-4 max-lg:border-t max-lg:px-4 max-lg:py-3' : ''}`}
       >
-        {corrects && (
+        {(corrects || (clock.phase === 'idle' && !isBlank)) && (
           <button type="button" className="btn h-16" onClick={putAway}>
-            Leave it as it was
+            {corrects ? 'Leave it as it was' : 'Put away, no record'}
           </button>
         )}
         <button
@@ -222,23 +222,19 @@ function specimenOf(
   photographs: readonly { photographId: string }[],
   handling: Handling | null,
 ): RecordSpecimen['specimen'] | null {
-  const { grossG, slingG, standG, tare, emptyAfterG, divisionG, lengthMm, care, wounds } = draft;
-  if (grossG === null || (tare === 'noted' && slingG === null)) return null;
-  return {
-    speciesId,
-    lengthMm,
-    weighing: {
-      tare:
-        tare === 'noted' ? { kind: 'noted', slingG: slingG ?? 0, standG: standG ?? 0 } : { kind: 'zeroed' },
-      grossG,
-      emptyAfterG,
-      divisionG,
-    },
-    care,
-    wounds,
-    photographs,
-    ...(handling ? { handling: { ...handling, events: [...handling.events] } } : {}),
-  };
+  const { lengthMm, care, wounds } = draft;
+  const weighing = weighingOf(draft);
+  return (
+    weighing && {
+      speciesId,
+      lengthMm,
+      weighing,
+      care,
+      wounds,
+      photographs,
+      ...(handling ? { handling: { ...handling, events: [...handling.events] } } : {}),
+    }
+  );
 }
 
 function Photographs({

@@ -19,7 +19,7 @@ import { Pick, Picks } from '../water/Picks.tsx';
 import { lengthStepOf } from '../well/FishIn.tsx';
 import { MassField } from '../well/MassField.tsx';
 import { CARE_WORDS, WOUND_WORDS } from './words.ts';
-import type { SpecimenDraft } from './specimenDraft.ts';
+import { weighingOf, type SpecimenDraft } from './specimenDraft.ts';
 
 interface Telling {
   draft: SpecimenDraft;
@@ -128,7 +128,8 @@ function Mass({
             ? {
                 grossG: massG,
                 weighedHow: from,
-                weighedAt: massG === null ? null : appNow().toISOString(),
+                // A correction is written later than the fish was weighed.
+                weighedAt: draft.corrects ? draft.weighedAt : massG === null ? null : appNow().toISOString(),
               }
             : { [part]: massG },
         )
@@ -157,17 +158,9 @@ export function AfterFields({
 }: FieldsProps & { isCorrection: boolean }) {
   const step = lengthStepOf(sheet);
   const { unit: lengthUnit } = LENGTH_STEPS[step];
-  const { grossG, slingG, standG, tare, emptyAfterG, divisionG, lengthMm, wounds, corrects } = draft;
-  const weight =
-    grossG === null
-      ? null
-      : specimenWeight({
-          tare:
-            tare === 'noted' ? { kind: 'noted', slingG: slingG ?? 0, standG: standG ?? 0 } : { kind: tare },
-          grossG,
-          emptyAfterG,
-          divisionG,
-        });
+  const { grossG, tare, slingG, divisionG, lengthMm, wounds, corrects } = draft;
+  const weighing = weighingOf(draft);
+  const weight = weighing && specimenWeight(weighing);
   const speciesId = draft.speciesId ?? sheet.species[0]?.id ?? '';
   const range = lengthMm === null ? null : weightRange(speciesName(sheet, speciesId), lengthMm);
   const movedG = weight?.movedG ?? null;
@@ -218,6 +211,8 @@ export function AfterFields({
               ± {formatSmallMass(2 * weight.sigmaG, unit)} by the scale’s steps and its zero
             </span>
           </>
+        ) : tare === 'noted' && slingG === null ? (
+          <span className="text-quiet">What the wet sling weighs is missing.</span>
         ) : grossG === null ? (
           <span className="text-quiet">No weight was told yet.</span>
         ) : (

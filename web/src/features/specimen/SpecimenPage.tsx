@@ -67,7 +67,7 @@ function Specimens({
                 zone={event.zone}
                 showsEntrant={isOfficial}
                 isCorrected={one.correctedBy !== null || corrected.has(one.specimenId)}
-                {...(one.entrantId === entrantId && one.receivedAt !== ''
+                {...(one.entrantId === entrantId && one.receivedAt !== '' && bank.isBlank
                   ? {
                       onCorrect: () => {
                         bank.correct(one);

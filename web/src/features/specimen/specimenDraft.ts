@@ -2,6 +2,7 @@ import { useCallback } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { recordSpecimenSchema, specimenSchema } from '@lauta/contract';
+import type { SpecimenWeighing } from '@lauta/core/specimen';
 import { useStored, writeStored } from '../../frame/stored.ts';
 
 const grams = z.number().nullable();
@@ -53,6 +54,24 @@ export function freshDraft(specimenId: string, divisionG: number): SpecimenDraft
     wounds: [],
     note: '',
     corrects: null,
+  };
+}
+
+/** What was weighed, as far as it is told; null as long as the fish or a noted sling was not. */
+export function weighingOf({
+  grossG,
+  slingG,
+  standG,
+  tare,
+  emptyAfterG,
+  divisionG,
+}: SpecimenDraft): SpecimenWeighing | null {
+  if (grossG === null || (tare === 'noted' && slingG === null)) return null;
+  return {
+    tare: tare === 'noted' ? { kind: tare, slingG: slingG ?? 0, standG: standG ?? 0 } : { kind: tare },
+    grossG,
+    emptyAfterG,
+    divisionG,
   };
 }
 

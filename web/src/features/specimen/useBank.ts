@@ -19,6 +19,8 @@ export function useBank(eventId: string, sheet: RuleSheet) {
   const stepG = massUnitOf(sheet) === 'kg' ? METRIC_STEP_G : G_PER_OUNCE;
   const blank = useMemo(() => freshDraft(running.catchId, stepG), [running.catchId, stepG]);
   const draft = kept?.specimenId === running.catchId ? kept : blank;
+  /** Nothing was told, tapped or photographed yet: another may take its place. */
+  const isBlank = draft === blank && running.events.length === 0 && frames?.length === 0;
   const putAway = (): void => {
     void replace([]);
     put(null);
@@ -29,7 +31,7 @@ export function useBank(eventId: string, sheet: RuleSheet) {
     begin(next);
     put(correctionOf(record, next.catchId));
   };
-  return { isKnown, running, change, draft, put, frames, add, replace, putAway, correct };
+  return { isKnown, isBlank, running, change, draft, put, frames, add, replace, putAway, correct };
 }
 export type Bank = ReturnType<typeof useBank>;
 
