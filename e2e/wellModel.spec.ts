@@ -187,3 +187,38 @@ test('whatever is tapped in whatever order, offline and back: count, tags, serve
   expect(((await check.json()) as { ok: boolean }).ok).toBe(true);
   await judge.context.close();
 });
+
+test('an answer from before the last taps, heard after them, takes nothing back: not on this page nor on the next', async ({
+  browser,
+}) => {
+  const { page, context, event } = await newAngler(browser, PHONE, BOAT_CUP);
+  await page.goto(`${event}/well`);
+  const face = page.getByRole('region', { name: 'The well at a glance' });
+  const undo = page.getByRole('button', { name: /^Undo: / });
+  await page.getByRole('button', { name: 'A fish comes in' }).click();
+  await page.getByLabel('Scale shows').fill('2-8');
+  await page.getByRole('button', { name: 'Into the well' }).click();
+  await expect(undo).toBeVisible();
+  const first = await undo.textContent();
+  const waiting = page.getByRole('heading', { name: 'Waiting to be sent' });
+  await expect(waiting).toHaveCount(0);
+  // From here on every answer is the one that the server gave before the taps that follow.
+  const path = /\/api\/events\/[^/]+\/entrants\/[^/]+\/well$/;
+  const asked = page.waitForRequest(path);
+  await page.reload();
+  const body = await (await page.request.get((await asked).url())).text();
+  await page.route(path, (route) => route.fulfill({ contentType: 'application/json', body }));
+  const taken = page.waitForResponse('**/api/commands');
+  await undo.click();
+  await taken;
+  await expect(waiting).toHaveCount(0);
+  for (let i = 0; i < 3; i++) {
+    await page.getByRole('link', { name: 'Standings' }).first().click();
+    await page.goBack();
+    await expect(undo).not.toHaveText(first ?? '');
+    await expect(face).toContainText('1 of 5');
+  }
+  await undo.click();
+  await expect(face).toContainText('0 of 5');
+  await context.close();
+});

@@ -145,6 +145,20 @@ describe('the sender', () => {
     expect(await sendNext(parts)).toBe('nothing');
   });
 
+  it('tells what was sent while it is still in the store: a list of both never lacks it', async () => {
+    const { store, entry } = await held();
+    const { parts } = world(store, [RECEIPT]);
+    const removed: string[] = [];
+    const told: string[] = [];
+    await sendNext({
+      ...parts,
+      store: { ...store, remove: async (commandId) => (removed.push(commandId), store.remove(commandId)) },
+      onSent: ({ command }) => void told.push(...(removed.length === 0 ? [command.commandId] : [])),
+    });
+    expect(told).toEqual([entry.command.commandId]);
+    expect(removed).toEqual(told);
+  });
+
   it.each<[string, Error, Outcome]>([
     ['no network', problem('network', 0), 'away'],
     ['a database that is away', problem('database-away', 503), 'away'],

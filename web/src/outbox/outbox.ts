@@ -1,4 +1,4 @@
-import { useSyncExternalStore } from 'react';
+import { useMemo, useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { commandSchema, type Announcement, type CommandBody, type CommandKind, type Receipt } from '@lauta/contract'; // prettier-ignore
 import { makeCommand } from '../door/door.ts';
@@ -8,10 +8,15 @@ import { uploadPhotograph } from '../door/uploadPhotograph.ts';
 import { openOutboxStore, type OutboxEntry, type OutboxFile, type Unreadable } from './outboxStore.ts';
 import { sendNext, sendingLoop, type Outcome } from './sender.ts';
 
+/** A command of this device, waiting or sent. */
+export type KeptCommand = Pick<OutboxEntry, 'command' | 'accountId'>;
+
 export interface OutboxState {
   /** What waits, in the order in which it was written. */
   entries: readonly OutboxEntry[];
   unreadable: readonly Unreadable[];
+  /** What the server took since this page was opened, in that order: what it answers may be older for a moment. */
+  sent: readonly KeptCommand[];
   /** Shares that have arrived, by command. */
   progress: Readonly<Record<string, number>>;
   trouble: 'away' | 'sign-in' | null;
@@ -25,7 +30,8 @@ const ANSWER_WAIT_MS = 8000;
 const PAUSED_KEY = 'lauta-outbox-paused';
 const LOCK = 'lauta-outbox';
 
-type Message = { kind: 'changed' } | { kind: 'sent'; commandId: string; eventId: string; receipt: Receipt | null }; // prettier-ignore
+type Sent = KeptCommand & { kind: 'sent'; receipt: Receipt | null };
+type Message = { kind: 'changed' } | Sent;
 
 const asItIs = <T>(act: () => Promise<T>): Promise<T> => act();
 
@@ -52,6 +58,7 @@ class Outbox {
   private state: OutboxState = {
     entries: [],
     unreadable: [],
+    sent: [],
     progress: {},
     trouble: null,
     isPaused: false,
@@ -264,20 +271,25 @@ class Outbox {
         ),
       onProgress: (commandId, share) =>
         this.change({ progress: { ...this.state.progress, [commandId]: share } }),
-      onSent: ({ command: { commandId, eventId } }, receipt) => {
-        const message = { kind: 'sent', commandId, eventId, receipt } as const;
+      onSent: ({ command, accountId }, receipt) => {
+        const message = { kind: 'sent', command, accountId, receipt } as const;
         this.took(message);
         this.tell(message);
       },
     });
   }
 
-  private took({ commandId, eventId, receipt }: Extract<Message, { kind: 'sent' }>): void {
+  private took({ command, accountId, receipt }: Sent): void {
+    const { commandId, eventId } = command;
     this.receipts.set(commandId, receipt);
     const progress = Object.fromEntries(
       Object.entries(this.state.progress).filter(([id]) => id !== commandId),
     );
-    this.change({ progress, unstored: this.state.unstored.filter((one) => one !== commandId) });
+    this.change({
+      sent: [...this.state.sent, { command, accountId }],
+      progress,
+      unstored: this.state.unstored.filter((one) => one !== commandId),
+    });
     for (const listener of this.sentListeners) listener(eventId);
   }
 
@@ -299,4 +311,10 @@ export const outbox = new Outbox();
 
 export function useOutbox(): OutboxState {
   return useSyncExternalStore(outbox.subscribe, outbox.snapshot);
+}
+
+/** What was written on this device and waits, or was sent since the page was opened; the same array until that changes. */
+export function useKeptCommands(): readonly KeptCommand[] {
+  const { entries, sent } = useOutbox();
+  return useMemo(() => [...sent, ...entries], [sent, entries]);
 }

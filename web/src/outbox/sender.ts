@@ -12,7 +12,7 @@ export interface SenderParts {
   upload: (file: OutboxFile, eventId: string, onProgress: (share: number) => void) => Promise<void>;
   post: (command: OutboxEntry['command']) => Promise<Receipt>;
   onProgress: (commandId: string, share: number) => void;
-  /** The server has it; null where it had it already. */
+  /** The server has it; null where it had it already. Told before it is forgotten here: it is never in neither place. */
   onSent: (entry: OutboxEntry, receipt: Receipt | null) => void;
 }
 
@@ -41,8 +41,8 @@ export async function sendNext(parts: SenderParts): Promise<Outcome> {
       before += file.byteLength;
     }
     const receipt = await parts.post(entry.command);
-    await parts.store.remove(commandId);
     parts.onSent(entry, receipt);
+    await parts.store.remove(commandId);
     return 'sent';
   } catch (error) {
     if (error instanceof ApiProblem && error.type === 'not-signed-in') return 'sign-in';
@@ -54,8 +54,8 @@ export async function sendNext(parts: SenderParts): Promise<Outcome> {
       if (attempts < MOST_DAMAGED) return 'away';
     }
     if (isDoneAlready(entry, error.problem)) {
-      await parts.store.remove(commandId);
       parts.onSent(entry, null);
+      await parts.store.remove(commandId);
       return 'sent';
     }
     await parts.store.refuse(commandId, error.problem);

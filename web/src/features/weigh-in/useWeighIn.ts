@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import type { BagsView, Command, WeighInView } from '@lauta/contract';
+import type { BagsView, WeighInView } from '@lauta/contract';
 import type { WeightSheet } from '@lauta/core/rules';
 import {
   weighInOf,
@@ -13,7 +13,7 @@ import {
 } from '@lauta/core/weigh-in';
 import { appNow } from '../../clock/appClock.ts';
 import { getJson } from '../../door/http.ts';
-import { outbox, useOutbox } from '../../outbox/outbox.ts';
+import { outbox, useKeptCommands, type KeptCommand } from '../../outbox/outbox.ts';
 import { useEntryList } from '../../outbox/useEntryList.ts';
 
 const keyOf = (eventId: string) => ['event', eventId, 'weigh-in'] as const;
@@ -33,11 +33,8 @@ export function useBags(eventId: string, isWanted: boolean) {
   });
 }
 
-/** What a command that waits here enters at an event's scale: it was done by whoever kept it. */
-export function entriesOfWaiting(
-  { command, accountId }: { command: Pick<Command, 'kind' | 'body' | 'eventId'>; accountId: string },
-  eventId: string,
-): WeighInEntry[] {
+/** What a command of this device enters at an event's scale: it was done by whoever kept it. */
+function entriesOfKept({ command, accountId }: KeptCommand, eventId: string): WeighInEntry[] {
   if (command.kind !== 'weigh-in.enter' || command.eventId !== eventId) return [];
   const { entries } = command.body as { entries: Omit<WeighInEntry, 'accountId'>[] };
   return entries.map((entry): WeighInEntry => ({ ...entry, accountId }));
@@ -56,16 +53,9 @@ export interface WeighInOnPage {
 /** The weigh-in of an event, with what was done on this device since. */
 export function useWeighIn(eventId: string, sheet: WeightSheet, accountId: string, capacityG: number | null) {
   const view = useWeighInView(eventId);
-  const { entries: waiting } = useOutbox();
+  const kept = useKeptCommands();
   const client = useQueryClient();
-  const here = useMemo(
-    () =>
-      waiting.map((one) => ({
-        commandId: one.command.commandId,
-        entries: entriesOfWaiting(one, eventId),
-      })),
-    [waiting, eventId],
-  );
+  const here = useMemo(() => kept.flatMap((one) => entriesOfKept(one, eventId)), [kept, eventId]);
   const { entries, latest, keep, error } = useEntryList(view.data?.entries ?? NONE, here);
   const weighIn = useMemo(() => weighInOf(entries), [entries]);
   const enter = (acts: readonly WeighInAct[]): WeighInRefusal | null => {
@@ -84,11 +74,10 @@ export function useWeighIn(eventId: string, sheet: WeightSheet, accountId: strin
     keep(own, async () => {
       // Who did it is whoever sends it.
       const sent = own.map(({ entryId, atMs, act }) => ({ entryId, atMs, act }));
-      const commandId = await outbox.keep('weigh-in.enter', eventId, { entries: sent });
+      await outbox.keep('weigh-in.enter', eventId, { entries: sent });
       client.setQueryData<WeighInView>(keyOf(eventId), (heard) =>
         heard ? { ...heard, entries: [...heard.entries, ...own] } : heard,
       );
-      return commandId;
     });
     return null;
   };

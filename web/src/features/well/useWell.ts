@@ -16,7 +16,7 @@ import {
   type WellRefusal,
 } from '@lauta/core/well';
 import { appNow } from '../../clock/appClock.ts';
-import { outbox, useOutbox } from '../../outbox/outbox.ts';
+import { outbox, useKeptCommands } from '../../outbox/outbox.ts';
 import { useEntryList } from '../../outbox/useEntryList.ts';
 import { useWellView, wellKey } from './queries.ts';
 import { carriedOver, entriesOfCommand, entriesOfDay, lastDone, withEntries } from './wellDays.ts';
@@ -48,16 +48,12 @@ export function useWell(
   sheet: RuleSheet,
 ) {
   const view = useWellView(eventId, entrantId);
-  const { entries: waiting } = useOutbox();
+  const kept = useKeptCommands();
   const client = useQueryClient();
-  const commands = useMemo(() => waiting.map(({ command }) => command), [waiting]);
+  const commands = useMemo(() => kept.map(({ command }) => command), [kept]);
   const heard = useMemo(() => entriesOfDay(view.data, [], entrantId, dayId), [view.data, entrantId, dayId]);
   const here = useMemo(
-    () =>
-      commands.map((command) => ({
-        commandId: command.commandId,
-        entries: entriesOfCommand(command, entrantId, dayId),
-      })),
+    () => commands.flatMap((command) => entriesOfCommand(command, entrantId, dayId)),
     [commands, entrantId, dayId],
   );
   const list = useEntryList(heard, here);
@@ -70,10 +66,9 @@ export function useWell(
   );
   const made = (acts: readonly WellAct[]): WellEntry[] =>
     acts.map((act) => ({ entryId: uuidv7(), atMs: appNow().getTime(), act }));
-  const write = async (day: string, own: WellEntry[]): Promise<string> => {
-    const commandId = await outbox.keep('well.enter', eventId, { entrantId, dayId: day, entries: own });
+  const write = async (day: string, own: WellEntry[]): Promise<void> => {
+    await outbox.keep('well.enter', eventId, { entrantId, dayId: day, entries: own });
     client.setQueryData<WellView>(wellKey(eventId, entrantId), (heard) => withEntries(heard, day, own));
-    return commandId;
   };
   const enter = (acts: readonly WellAct[]): WellRefusal | null => {
     const described = withScale(liveWellOf(list.latest()), acts);
