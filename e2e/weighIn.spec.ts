@@ -132,6 +132,68 @@ test('without a network bags go on; a wrong weight is told, a signed one is corr
   await context.close();
 });
 
+test('a scale’s plate and its checks: one that is off is told until it is right, and no bag is too heavy for it', async ({
+  browser,
+}) => {
+  const { page, context } = await signedIn(browser, 'weigh-master', {}, BOAT_CUP);
+  const boat = await newBoat(browser, page);
+  await openStation(page);
+  const book = page.locator('details', { has: page.getByRole('heading', { name: /scale/i }) });
+  await page.locator('summary', { hasText: /scale/i }).click();
+  await page.getByRole('button', { name: 'Another scale' }).click();
+  const name = `Scale by the door ${Date.now()}`;
+  await page.getByLabel('Called').fill(name);
+  await page.getByLabel('Weighs up to').fill('10-0');
+  await page.getByLabel('Its division, e').selectOption('0.01 lb');
+  await book.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+  const summary = page.locator('summary', { hasText: name });
+  await expect(summary).toContainText('not checked today');
+  const check = async (known: string, shows: string): Promise<void> => {
+    await page.getByLabel('A known weight').fill(known);
+    await page.getByLabel('shows', { exact: true }).fill(shows);
+    await book.getByRole('button', { name: 'Keep', exact: true }).first().click();
+  };
+  // 500 divisions of a hundredth may be off by one (NIST Handbook 44, 2.20, table 6): an ounce is six.
+  await check('5-0', '5-1');
+  await expect(summary).toContainText('more than its class allows');
+  await expect(book.getByText('outside its class')).toBeVisible();
+  await axe(page);
+  await book.getByRole('button', { name: 'Undo: scale checked' }).click();
+  await expect(summary).toContainText('not checked today');
+  await book.getByRole('button', { name: 'Empty, it shows zero' }).click();
+  await check('5-0', '5-0');
+  await expect(summary).toContainText('checked');
+  await expect(book.getByText('within its class')).toHaveCount(2);
+
+  await queue(page, boat);
+  await page.getByRole('button', { name: /^Call number/ }).click();
+  await page.getByRole('button', { name: 'Bag checked', exact: true }).click();
+  await page.getByLabel('Gross').fill('11-0');
+  await page.getByLabel('Wet bag').fill('15 oz');
+  await page.getByRole('button', { name: 'Weight is right' }).click();
+  await expect(page.getByText('More than this scale can weigh')).toBeVisible();
+  await page.getByLabel('Gross').fill('9-0');
+  await page.getByRole('button', { name: 'Weight is right' }).click();
+  await expect(page.getByText('8-1').first()).toBeVisible();
+  await expect
+    .poll(async () => {
+      const { view, tickets } = await today(page);
+      const { scales } = weighInOf(view.entries);
+      return scales.get(tickets.at(-1)?.weight?.scaleId ?? '')?.name;
+    })
+    .toBe(name);
+  // The way back leads to the bag before, not off the page.
+  const first = page.getByRole('region', { name: 'Queue' }).getByRole('button').first();
+  const here = await page.getByRole('heading', { level: 2, name: /^\d+ / }).textContent();
+  await first.click();
+  if ((await page.getByRole('region', { name: 'Queue' }).getByRole('button').count()) > 1)
+    await expect(page.getByRole('heading', { level: 2, name: here ?? '' })).toHaveCount(0);
+  await page.goBack();
+  await expect(page.getByRole('heading', { level: 2, name: here ?? '' })).toBeVisible();
+  await context.close();
+});
+
 test('ten bags by one operator, the application’s part of each', async ({ browser }) => {
   const { page, context } = await signedIn(browser, 'weigh-master', {}, BOAT_CUP);
   const director = await signedIn(browser, 'director', {}, BOAT_CUP);

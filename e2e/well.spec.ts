@@ -1,4 +1,4 @@
-import { expect, test, type Browser, type Page } from '@playwright/test';
+import { expect, test, type Browser, type Locator, type Page } from '@playwright/test';
 import type { EventView, WellView } from '@lauta/contract';
 import { formatScaleLine } from '@lauta/core/scale';
 import { liveWellOf } from '@lauta/core/well';
@@ -111,6 +111,34 @@ test('by keyboard alone: wrong input is told, a double Enter brings one fish', a
   await page.keyboard.press('Enter');
   await expect(count(page)).toContainText('1 of 5');
   await expect.poll(async () => (await onServer(page, url)).fish.length).toBe(1);
+  await close();
+});
+
+test('the second click of a double one is for what the first hit: it taps nothing that came to lie there', async ({
+  browser,
+}) => {
+  const { page, close } = await emptyWell(browser);
+  await page.getByRole('button', { name: 'A fish comes in' }).click();
+  await page.getByLabel('Scale shows').fill('2-8');
+  const middle = async (what: Locator): Promise<[number, number]> => {
+    await what.scrollIntoViewIfNeeded();
+    const { x, y, width, height } = (await what.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+    return [x + width / 2, y + height / 2];
+  };
+  await page.mouse.click(...(await middle(page.getByRole('button', { name: 'Into the well' }))));
+  await expect(count(page)).toContainText('1 of 5');
+  const water = page.getByRole('link', { name: 'Oxygen, ice and the pump' });
+  const at = await middle(water);
+  // The browser tells the second click of a double one by its count.
+  await page.mouse.move(...at);
+  await page.mouse.down({ clickCount: 2 });
+  await page.mouse.up({ clickCount: 2 });
+  // Long enough for the page to have gone there.
+  await page.waitForTimeout(1500);
+  await expect(page.getByRole('heading', { name: 'Keep them alive' })).toHaveCount(0);
+  await expect(count(page)).toContainText('1 of 5');
+  await page.mouse.click(...at);
+  await expect(page.getByRole('heading', { name: 'Keep them alive' })).toBeVisible();
   await close();
 });
 

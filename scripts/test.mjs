@@ -126,11 +126,30 @@ async function runBrowserTests() {
       env: { ...process.env, LAUTA_URL: demo, LAUTA_EMPTY_URL: empty, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
     },
   );
-  const stats = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')).stats : null;
+  const heard = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : null;
+  const stats = heard?.stats ?? null;
+  for (const line of slowest(heard?.suites ?? [])) say(`  ${line}`);
   passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0);
   failed += stats?.unexpected ?? 0;
   if (code !== 0 && !(stats?.unexpected > 0)) failed += 1;
   say(`  browser tests: ${seconds(from)}`);
+}
+
+/**
+ * What takes the browser's time, the longest first.
+ * @param {any[]} suites of Playwright's report
+ */
+function slowest(suites) {
+  /** @type {(suite: any) => { name: string, ms: number }[]} */
+  const timesOf = ({ suites: inner = [], specs = [] }) => [
+    ...inner.flatMap(timesOf),
+    ...specs.map((/** @type {any} */ { file, title, tests }) => ({
+      name: `${file} › ${title}`,
+      ms: tests[0]?.results[0]?.duration ?? 0,
+    })),
+  ];
+  const times = suites.flatMap(timesOf).sort((a, b) => b.ms - a.ms);
+  return times.slice(0, 12).map(({ name, ms }) => `${(ms / 1000).toFixed(0).padStart(4)} s  ${name}`);
 }
 
 async function main() {

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { SIGNERS, type TicketState, type WeighInAct, type WeighInEntry } from '@lauta/core/weigh-in';
+import { grams, key, scaleActSchemas } from './scale.ts';
 
 const id = z.uuid();
-const grams = z.number().min(0).max(500_000);
 const fish = z.int().min(0).max(60);
 const reason = z.string().trim().max(300).nullable();
 /** A drawn name is a few hundred points; more is no name. */
@@ -37,6 +37,7 @@ const actSchema = z.discriminatedUnion('kind', [
     grossG: grams,
     tareG: grams,
     how: z.enum(['typed', 'scale']),
+    scaleId: key.optional(),
     reason,
   }),
   z.strictObject({ kind: z.literal('big-fish'), ticketId: id, massG: grams, reason }),
@@ -54,6 +55,7 @@ const actSchema = z.discriminatedUnion('kind', [
     alive: fish,
     died: fish,
   }),
+  ...scaleActSchemas,
   z.strictObject({ kind: z.literal('undone'), entryId: id }),
 ]);
 

@@ -9,19 +9,14 @@ import {
   type WellAct,
   type WellEntry,
 } from '@lauta/core/well';
+import { grams, key, scaleActSchemas } from './scale.ts';
 
 const id = z.uuid();
-/** A tag's or a scale's name within one well. */
-const key = z.string().min(1).max(40).regex(/^[a-z0-9-]+$/); // prettier-ignore
 const speciesId = z.string().min(1).max(40);
-const grams = z.number().min(0).max(500_000);
-/** A scale may show less than nothing. */
-const shownGrams = z.number().min(-500_000).max(500_000);
 const lengthMm = z.number().positive().max(2500).nullable();
 const seconds = z.number().min(0).max(3600).nullable();
 const compartment = z.int().min(1).max(8);
 const tagPlace = z.enum(['on', 'loose']);
-const spread = z.number().min(0).max(10_000);
 
 const tagSchema = z.strictObject({
   tagId: key,
@@ -46,25 +41,7 @@ const actSchema = z.discriminatedUnion('kind', [
       })
       .refine(distinctTags, 'a tag stands twice'),
   }),
-  z.strictObject({
-    kind: z.literal('scale'),
-    scaleId: key,
-    name: z.string().trim().min(1).max(60),
-    scale: z.strictObject({
-      divisionG: z.number().positive().max(1000),
-      capacityG: z.number().positive().max(500_000),
-      repeatabilityG: spread,
-      gainSigma: z.number().min(0).max(0.5),
-      zeroSigmaG: spread,
-      driftGPerRootHour: spread,
-    }),
-  }),
-  z.strictObject({ kind: z.literal('scale-check'), scaleId: key, trueG: grams, readG: shownGrams }),
-  z.strictObject({
-    kind: z.literal('scale-repeat'),
-    scaleId: key,
-    readG: z.array(shownGrams).min(2).max(10),
-  }),
+  ...scaleActSchemas,
   z.strictObject({
     kind: z.literal('fish-in'),
     fishId: id,

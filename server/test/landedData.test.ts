@@ -23,6 +23,7 @@ const ENTRIES: Record<string, number> = {
   'database.v7.sql.gz': 18,
   'database.v8.sql.gz': 15,
   'database.v9.sql.gz': 13,
+  'database.v10.sql.gz': 14,
 };
 const named = (pattern: RegExp) => readdirSync(FIXTURES).filter((name) => pattern.test(name));
 
@@ -53,12 +54,14 @@ describe.each(named(/^database\..*\.sql\.gz$/))('the database of %s', (name) => 
     expect(await checkLedger(storage.read, eventId)).toMatchObject({ ok: true, entries: ENTRIES[name] });
     // A well and a bag, in versions that have them.
     const well = liveWellOf((await storage.read.wells.ofEvent(eventId)).map(({ entryId, atMs, act }) => ({ entryId, atMs, act }))); // prettier-ignore
-    const { tickets, contradictions } = weighInOf(await storage.read.weighIns.ofEvent(eventId));
+    const { tickets, scales, contradictions } = weighInOf(await storage.read.weighIns.ofEvent(eventId));
     expect([well.contradictions, contradictions]).toEqual([[], []]);
-    const isWithScale = name >= 'database.v8';
+    const version = Number(/v(\d+)/.exec(name)?.[1]);
+    const isWithScale = version >= 8;
     expect([well.fish.length, tickets.length]).toEqual(isWithScale ? [5, 1] : [0, 0]);
+    expect(scales.size).toBe(version >= 10 ? 1 : 0);
     const specimens = await storage.read.specimens.inEvent(eventId);
-    expect(specimens.length).toBe(name >= 'database.v9' ? 2 : 0);
+    expect(specimens.length).toBe(version >= 9 ? 2 : 0);
     const { standings } = await computeStandings(storage.read, eventId, { include: 'all', dayId: null });
     // Two fish of 62 steps, one of them with a quarter inch off for an open mouth.
     expect(standings.map((one) => one.score.steps)).toEqual([123, 0]);

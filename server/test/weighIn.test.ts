@@ -2,7 +2,8 @@ import { inflateSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import type { BagsView, StandingsView, WeighInView } from '@lauta/contract';
-import { ticketState, weighInOf, type WeighInAct } from '@lauta/core/weigh-in';
+import { kindOfClass } from '@lauta/core/scale';
+import { scaleDoubts, ticketState, weighInOf, type WeighInAct } from '@lauta/core/weigh-in';
 import type { WellAct } from '@lauta/core/well';
 import { BOAT_CUP_SHEET } from '@lauta/sim/demo';
 import { checkLedger } from '../src/ledger/checkLedger.ts';
@@ -112,10 +113,30 @@ describe('a bag at the weigh-in', () => {
     ['a day that is not the event’s', () => ({ kind: 'queued', ticketId: uuidv7(), entrantId: event.entrantId, dayId: uuidv7(), number: 2 }), 404],
     ['a negative weight', () => ({ kind: 'weighed', ticketId, grossG: -1, tareG: 0, how: 'typed', reason: null }), 400],
     ['a signature of a million points', () => ({ kind: 'signed', ticketId, signer: 'angler', signature: { kind: 'drawn', strokes: Array(40).fill(Array(900).fill(0.5)) } }), 400],
+    ['a scale that divides nothing', () => ({ kind: 'scale', scaleId: 'bench', name: 'Bench', scale: { ...kindOfClass('III', 5, 15_000), divisionG: 0 } }), 400],
+    ['a class nobody marks', () => ({ kind: 'scale', scaleId: 'bench', name: 'Bench', scale: kindOfClass('III', 5, 15_000), accuracyClass: 'V' }), 400],
     ['an act nobody knows', () => ({ kind: 'dance', ticketId }), 400],
   ])('refuses %s', async (_, act, status) => {
     expect((await enter(weighMaster, act() as WeighInAct)).status).toBe(status);
   }); // prettier-ignore
+
+  it('the scale’s logbook is kept by its officials alone, and stands on the ticket', async () => {
+    const bench: WeighInAct = { kind: 'scale', scaleId: 'bench', name: 'Bench by the door', scale: kindOfClass('III', 5, 15_000), accuracyClass: 'III' }; // prettier-ignore
+    const check: WeighInAct = { kind: 'scale-check', scaleId: 'bench', trueG: 5000, readG: 5020 };
+    expect((await enter(event.angler, bench)).status).toBe(403);
+    await done(enter(weighMaster, bench, check));
+    const words = { ticketId, grossG: 5900, tareG: 450, how: 'scale', scaleId: 'bench', reason: 'on the other scale' } as const; // prettier-ignore
+    await done(enter(second, { kind: 'weighed', ...words }));
+    const { scales, tickets } = weighInOf((await get<WeighInView>(event.judge, 'weigh-in')).entries);
+    expect(scales.get('bench')).toMatchObject({ accuracyClass: 'III', checks: [{ trueG: 5000, readG: 5020 }] }); // prettier-ignore
+    expect(tickets[0]?.weight).toMatchObject({ scaleId: 'bench' });
+    // 1000 divisions may be off by two (NIST Handbook 44, 2.20, table 6); this one was off by four.
+    expect(scaleDoubts(scales.get('bench'), 5900, atMs)).toEqual(['outside-tolerance']);
+    const ticket = await send(world, event.angler, 'get', `/api/events/${event.eventId}/tickets/${ticketId}/ticket.pdf`); // prettier-ignore
+    expect(ticket.status).toBe(200);
+    const ledger = await send(world, event.rival, 'get', `/api/events/${event.eventId}/ledger.jsonl`);
+    expect(ledger.text).toContain('Bench by the door');
+  });
 
   it('is nothing for an angler to enter, and its ledger holds no signature and no reason', async () => {
     expect((await enter(event.angler, { kind: 'called', ticketId })).status).toBe(403);

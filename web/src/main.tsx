@@ -7,12 +7,14 @@ import './app.css';
 import type { Who } from '@lauta/contract';
 import { setAppClock } from './clock/appClock.ts';
 import { ApiProblem } from './door/http.ts';
+import { swallowStrayClicks } from './frame/strayClicks.ts';
 import { keepLong, keptQueries } from './offline/keptQueries.ts';
 import { WHO_KEY } from './people/queries.ts';
 import { routes } from './routes.tsx';
 import { applyTheme, storedTheme } from './theme/theme.ts';
 
 applyTheme(storedTheme());
+swallowStrayClicks(window);
 
 const client = new QueryClient({
   defaultOptions: {

@@ -9,7 +9,16 @@ export {
   type ScaleRecord,
   type Shown,
 } from './errorModel.ts';
-export { SCALE_KINDS, type ScaleQuality } from './kinds.ts';
-export { judgeScale, type ScaleVerdict } from './verdict.ts';
+export {
+  isScaleAct,
+  scaleRefusal,
+  takeScaleAct,
+  type NamedScale,
+  type ScaleAct,
+  type Scales,
+} from './acts.ts';
+export { SCALE_KINDS, kindOfClass, type ScaleQuality } from './kinds.ts';
+export { ACCURACY_CLASSES, leastLoadG, toleranceG, type AccuracyClass } from './tolerance.ts';
+export { judgeScale, withinTolerance, type ScaleVerdict } from './verdict.ts';
 export { formatScaleLine, lineSplitter, parseScaleLine, type ScaleLine } from './protocol.ts';
 export { RESTLESS_MS, STEADY_MS, scaleState, type ScaleSample, type ScaleState } from './steady.ts';

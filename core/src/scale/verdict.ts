@@ -1,4 +1,6 @@
-import { errorModelOf, type ScaleRecord } from './errorModel.ts';
+import type { NamedScale } from './acts.ts';
+import { errorModelOf, type ScaleCheck, type ScaleRecord } from './errorModel.ts';
+import { toleranceG } from './tolerance.ts';
 
 /** What a scale's checks say of it, at one weight and now. */
 export interface ScaleVerdict {
@@ -20,6 +22,8 @@ export interface ScaleVerdict {
 const DUE_HOURS = 12;
 const MS_PER_HOUR = 3_600_000;
 const COVERAGE = 2;
+/** Units are turned into grams and back. */
+const HAIR_G = 1e-6;
 
 /**
  * Judges a scale for weighing a fish.
@@ -45,4 +49,19 @@ export function judgeScale(record: ScaleRecord, massG: number, stepG: number, no
     hoursSinceCheck,
     isDue: hoursSinceCheck === null || hoursSinceCheck > DUE_HOURS,
   };
+}
+
+/**
+ * Whether a check kept the tolerance of the scale's class at that load; an empty scale has to show nothing at all.
+ * @returns null where the scale bears no class mark
+ */
+export function withinTolerance(
+  { kind: { divisionG }, accuracyClass }: Pick<NamedScale, 'kind' | 'accuracyClass'>,
+  { trueG, readG }: Pick<ScaleCheck, 'trueG' | 'readG'>,
+): boolean | null {
+  if (accuracyClass === null) return null;
+  const off = Math.abs(readG - trueG);
+  // Half a division is what a display rounds away.
+  if (trueG === 0) return off < divisionG / 2;
+  return off <= toleranceG(accuracyClass, divisionG, trueG) + HAIR_G;
 }

@@ -1,4 +1,5 @@
 /** What happens at the weigh-in, as a list of acts like the well's: a correction is a further act, and none is erased. */
+import type { ScaleAct } from '../scale/index.ts';
 
 /** A name under a ticket: drawn on the screen, or typed by whom a pen does not serve. */
 export type Signature =
@@ -8,7 +9,8 @@ export type Signature =
 export const SIGNERS = ['angler', 'weigh-master'] as const;
 export type Signer = (typeof SIGNERS)[number];
 
-export type WeighInAct =
+/** An act on a bag's ticket. */
+export type TicketAct =
   /** A bag arrives: its number in the queue is called later; the instant of the act is its arrival. */
   | { kind: 'queued'; ticketId: string; entrantId: string; dayId: string; number: number }
   | { kind: 'called'; ticketId: string }
@@ -21,6 +23,8 @@ export type WeighInAct =
       /** Of the wet bag, its water drained. */
       tareG: number;
       how: 'typed' | 'scale';
+      /** Which of the event's scales; absent where none was described. */
+      scaleId?: string | undefined;
       /** Why, where a signed ticket is corrected. */
       reason: string | null;
     }
@@ -29,8 +33,9 @@ export type WeighInAct =
   | { kind: 'confirmed'; ticketId: string; weighedId: string }
   | { kind: 'signed'; ticketId: string; signer: Signer; signature: Signature }
   /** Fish of the bag put into a release tank, and those that did not make it. */
-  | { kind: 'released'; ticketId: string; tank: number; alive: number; died: number }
-  | { kind: 'undone'; entryId: string };
+  | { kind: 'released'; ticketId: string; tank: number; alive: number; died: number };
+
+export type WeighInAct = TicketAct | ScaleAct | { kind: 'undone'; entryId: string };
 
 export interface WeighInEntry {
   entryId: string;

@@ -1,4 +1,11 @@
-export { SIGNERS, type Signature, type Signer, type WeighInAct, type WeighInEntry } from './acts.ts';
+export {
+  SIGNERS,
+  type Signature,
+  type Signer,
+  type TicketAct,
+  type WeighInAct,
+  type WeighInEntry,
+} from './acts.ts';
 export {
   doubledNumbers,
   weighInOf,
@@ -19,4 +26,5 @@ export {
   type TicketScore,
   type TicketState,
 } from './score.ts';
-export { weighInRefusal, type WeighInMoment, type WeighInRefusal } from './refusal.ts';
+export { scaleDoubts, type ScaleDoubt } from './scaleDoubts.ts';
+export { weighInRefusal, type WeighInRefusal } from './refusal.ts';

@@ -1,10 +1,12 @@
 import type { WeightSheet } from '../rules/index.ts';
+import { isScaleAct, scaleRefusal } from '../scale/index.ts';
 import type { WeighInAct } from './acts.ts';
 import { ticketState } from './score.ts';
 import type { Ticket, WeighIn } from './tickets.ts';
 
 export type WeighInRefusal =
   | 'no-such-ticket'
+  | 'no-such-scale'
   | 'entrant-queued'
   | 'bad-count'
   | 'bad-weight'
@@ -22,21 +24,18 @@ export type WeighInRefusal =
 const MOST_FISH = 60;
 const HEAVIEST_BAG_G = 200_000;
 
-export interface WeighInMoment {
-  /** Who does it: where two people are asked for, the same one does not confirm. */
-  accountId: string;
-  /** Of the scale in use; null where nobody said. */
-  capacityG: number | null;
-}
-
-/** Why an act is not offered, or refused when it is tried. What arrives all the same is kept and told. */
+/**
+ * Why an act is not offered, or refused when it is tried. What arrives all the same is kept and told.
+ * @param accountId who does it: where two people are asked for, the same one does not confirm
+ */
 export function weighInRefusal(
   sheet: WeightSheet,
   weighIn: WeighIn,
   act: WeighInAct,
-  { accountId, capacityG }: WeighInMoment,
+  accountId: string,
 ): WeighInRefusal | null {
   if (act.kind === 'undone') return null;
+  if (isScaleAct(act)) return scaleRefusal(weighIn.scales, act);
   if (act.kind === 'queued') {
     const { entrantId, dayId } = act;
     const isQueued = weighIn.tickets.some((one) => one.entrantId === entrantId && one.dayId === dayId);
@@ -52,12 +51,15 @@ export function weighInRefusal(
       return areCounts(act.alive, act.dead, act.short) && act.short <= act.alive + act.dead
         ? null
         : 'bad-count';
-    case 'weighed':
+    case 'weighed': {
       if (!ticket.check) return 'not-checked';
+      const scale = act.scaleId === undefined ? undefined : weighIn.scales.get(act.scaleId);
+      if (act.scaleId !== undefined && !scale) return 'no-such-scale';
       if (!isBetween(act.grossG, 0, HEAVIEST_BAG_G) || !isBetween(act.tareG, 0, HEAVIEST_BAG_G))
         return 'bad-weight';
-      if (capacityG !== null && act.grossG > capacityG) return 'over-capacity';
+      if (scale && act.grossG > scale.kind.capacityG) return 'over-capacity';
       return act.tareG > act.grossG ? 'tare-over-gross' : null;
+    }
     case 'big-fish':
       if (!(act.massG > 0 && act.massG <= HEAVIEST_BAG_G)) return 'bad-weight';
       return ticket.weight && act.massG > ticket.weight.grossG - ticket.weight.tareG

@@ -1,5 +1,6 @@
 import { inOrder, undoneOf } from '../act-list/index.ts';
-import type { Signature, Signer, WeighInAct, WeighInEntry } from './acts.ts';
+import { isScaleAct, takeScaleAct, type Scales } from '../scale/index.ts';
+import type { Signature, Signer, TicketAct, WeighInEntry } from './acts.ts';
 
 export interface BagCheck {
   alive: number;
@@ -14,6 +15,8 @@ export interface BagWeight {
   grossG: number;
   tareG: number;
   how: 'typed' | 'scale';
+  /** Absent where no scale was described: a printed code of such a ticket says nothing of one. */
+  scaleId?: string;
   byId: string;
 }
 
@@ -38,7 +41,7 @@ export interface Ticket {
   signatures: Partial<Record<Signer, TicketSignature>>;
   released: { tank: number; alive: number; died: number; atMs: number } | null;
   /** What was changed after it was signed, and why. */
-  corrections: { atMs: number; byId: string; what: WeighInAct['kind']; reason: string }[];
+  corrections: { atMs: number; byId: string; what: TicketAct['kind']; reason: string }[];
 }
 
 export type WeighInContradiction =
@@ -53,6 +56,8 @@ export type WeighInContradiction =
 export interface WeighIn {
   /** In the order of their numbers. */
   tickets: Ticket[];
+  /** With their logbooks. */
+  scales: Scales;
   contradictions: { entryId: string; why: WeighInContradiction }[];
   undone: Set<string>;
 }
@@ -62,9 +67,10 @@ export function weighInOf(entries: readonly WeighInEntry[]): WeighIn {
   const ordered = inOrder(entries);
   const undone = undoneOf(ordered);
   const tickets = new Map<string, Ticket>();
+  const scales: Scales = new Map();
   const contradictions: WeighIn['contradictions'] = [];
   // What stood on each ticket at that moment, also what is taken back later: a name stands under what was there then.
-  let figures: { ticketId: string; kind: WeighInAct['kind']; entryId: string }[] = [];
+  let figures: { ticketId: string; kind: TicketAct['kind']; entryId: string }[] = [];
   for (const entry of ordered) {
     const { act, entryId } = entry;
     if ('reason' in act) figures.push({ ticketId: act.ticketId, kind: act.kind, entryId });
@@ -79,11 +85,17 @@ export function weighInOf(entries: readonly WeighInEntry[]): WeighIn {
         continue;
       }
     }
-    const why = take(tickets, entry);
+    if (act.kind === 'undone') continue;
+    if (isScaleAct(act)) {
+      takeScaleAct(scales, entry.atMs, act);
+      continue;
+    }
+    const why = take(tickets, entry, act);
     if (why) contradictions.push({ entryId: entry.entryId, why });
   }
   return {
     tickets: [...tickets.values()].sort((a, b) => a.number - b.number || a.arrivedAtMs - b.arrivedAtMs),
+    scales,
     contradictions,
     undone,
   };
@@ -91,9 +103,9 @@ export function weighInOf(entries: readonly WeighInEntry[]): WeighIn {
 
 function take(
   tickets: Map<string, Ticket>,
-  { entryId, atMs, accountId, act }: WeighInEntry,
+  { entryId, atMs, accountId }: WeighInEntry,
+  act: TicketAct,
 ): WeighInContradiction | null {
-  if (act.kind === 'undone') return null;
   const { ticketId } = act;
   const ticket = tickets.get(ticketId);
   if (act.kind === 'queued') {
@@ -131,8 +143,8 @@ function take(
     }
     case 'weighed': {
       correct(ticket, act, atMs, accountId);
-      const { grossG, tareG, how } = act;
-      ticket.weight = { entryId, grossG, tareG, how, byId: accountId };
+      const { grossG, tareG, how, scaleId } = act;
+      ticket.weight = { entryId, grossG, tareG, how, ...(scaleId === undefined ? {} : { scaleId }), byId: accountId }; // prettier-ignore
       ticket.confirmedById = null;
       return null;
     }
@@ -156,7 +168,7 @@ function take(
 /** A change to a signed ticket is a correction: it is noted, and both sign anew. */
 function correct(
   ticket: Ticket,
-  act: Extract<WeighInAct, { reason: string | null }>,
+  act: Extract<TicketAct, { reason: string | null }>,
   atMs: number,
   byId: string,
 ): void {

@@ -3,10 +3,12 @@ import { describe, expect, it } from 'vitest';
 import { weightSheet } from '../rules/exampleSheet.test-data.ts';
 import type { WeighInRules } from '../rules/index.ts';
 import { rankTickets } from '../scoring/index.ts';
+import { kindOfClass, type NamedScale } from '../scale/index.ts';
 import { G_PER_OUNCE, G_PER_POUND } from '../units/index.ts';
 import {
   doubledNumbers,
   minutesLate,
+  scaleDoubts,
   scoreTicket,
   ticketState,
   weighInOf,
@@ -44,7 +46,12 @@ const checked = (
   short,
   reason,
 });
-const weighed = (grossG: number, tareG = 0, reason: string | null = null, ticketId = 't'): WeighInAct => ({
+const weighed = (
+  grossG: number,
+  tareG = 0,
+  reason: string | null = null,
+  ticketId = 't',
+): Extract<WeighInAct, { kind: 'weighed' }> => ({
   kind: 'weighed',
   ticketId,
   grossG,
@@ -172,10 +179,7 @@ describe('a ticket on its way', () => {
       { byId: 'two', what: 'weighed', reason: 'the bag still held water' },
     ]);
     expect(ticketState(rules({ twoPeople: false }), after)).toBe('confirmed');
-    const refused = weighInRefusal(rules(), weighInOf(before), weighed(5100), {
-      accountId: 'two',
-      capacityG: null,
-    });
+    const refused = weighInRefusal(rules(), weighInOf(before), weighed(5100), 'two');
     expect(refused).toBe('reason-wanted');
   });
 
@@ -212,6 +216,7 @@ describe('a ticket on its way', () => {
     );
   });
 
+  const bench = entry({ kind: 'scale', scaleId: 's', name: 'Bench', scale: kindOfClass('III', 5, 15_000), accuracyClass: 'III' }); // prettier-ignore
   const open = [queued('t', 'boat'), entry(checked(5)), entry(weighed(5000))];
   it.each<[string, WeighInEntry[], WeighInAct, string | null]>([
     [
@@ -224,8 +229,20 @@ describe('a ticket on its way', () => {
     ['a tare over the gross', open, weighed(1000, 1001), 'tare-over-gross'],
     ['a bag that weighs as much as its tare', open, weighed(1000, 1000), null],
     ['a negative weight', open, weighed(-1), 'bad-weight'],
-    ['a bag over the scale’s capacity', open, weighed(20_001), 'over-capacity'],
-    ['a bag of exactly its capacity', open, weighed(20_000), null],
+    [
+      'a bag over the scale’s capacity',
+      [...open, bench],
+      { ...weighed(15_001), scaleId: 's' },
+      'over-capacity',
+    ],
+    ['a bag of exactly its capacity', [...open, bench], { ...weighed(15_000), scaleId: 's' }, null],
+    ['a bag on a scale nobody described', open, { ...weighed(5000), scaleId: 's' }, 'no-such-scale'],
+    [
+      'a check of a scale nobody described',
+      open,
+      { kind: 'scale-check', scaleId: 's', trueG: 0, readG: 0 },
+      'no-such-scale',
+    ],
     ['more short fish than fish', open, checked(2, 0, 3), 'bad-count'],
     ['half a fish', open, checked(2.5), 'bad-count'],
     [
@@ -243,9 +260,7 @@ describe('a ticket on its way', () => {
     ['a signature before the second person', open, sign('angler'), 'not-confirmed'],
     ['a ticket nobody knows', open, weighed(1, 0, null, 'x'), 'no-such-ticket'],
   ])('refused when it is tried: %s', (_, entries, act, refusal) => {
-    expect(weighInRefusal(rules(), weighInOf(entries), act, { accountId: 'one', capacityG: 20_000 })).toBe(
-      refusal,
-    );
+    expect(weighInRefusal(rules(), weighInOf(entries), act, 'one')).toBe(refusal);
   });
 
   it('with an empty signature is not signed', () => {
@@ -254,7 +269,7 @@ describe('a ticket on its way', () => {
       entry({ kind: 'confirmed', ticketId: 't', weighedId: open[2]?.entryId ?? '' }, 'two'),
     ];
     const ask = (signature: Extract<WeighInAct, { kind: 'signed' }>['signature']) =>
-      weighInRefusal(rules(), weighInOf(confirmed), { kind: 'signed', ticketId: 't', signer: 'angler', signature }, { accountId: 'one', capacityG: null }); // prettier-ignore
+      weighInRefusal(rules(), weighInOf(confirmed), { kind: 'signed', ticketId: 't', signer: 'angler', signature }, 'one'); // prettier-ignore
     expect(ask({ kind: 'drawn', strokes: [[0.1, 0.1]] })).toBe('empty-signature');
     expect(ask({ kind: 'typed', name: '  ' })).toBe('empty-signature');
     expect(ask({ kind: 'drawn', strokes: [[0.1, 0.1, 0.2, 0.2]] })).toBeNull();
@@ -362,5 +377,50 @@ describe('standings by weight', () => {
     expect(rank(entries, 'official')[0]).toMatchObject({ score: { steps: 0 }, tickets: [] });
     const signed = [...entries, entry(sign('angler', 'a')), entry(sign('weigh-master', 'a'))];
     expect(rank(signed, 'official')[0]).toMatchObject({ provisionalSteps: 0, score: { steps: 240 } });
+  });
+});
+
+describe('the scale of the weigh-in', () => {
+  const HOUR = 60 * MINUTE;
+  const scale: NamedScale = { name: 'Bench', accuracyClass: 'III', kind: kindOfClass('III', 5, 15_000), checks: [], repeats: [] }; // prettier-ignore
+  const at = (atMs: number, trueG: number, readG: number) => ({ atMs, trueG, readG });
+
+  it('has its logbook among the entries, and a weight says which scale it was', () => {
+    const bench = entry({ kind: 'scale', scaleId: 's', name: 'Bench', scale: scale.kind, accuracyClass: 'III' }); // prettier-ignore
+    const check = entry({ kind: 'scale-check', scaleId: 's', trueG: 5000, readG: 5005 });
+    const slip = entry({ kind: 'scale-check', scaleId: 's', trueG: 5000, readG: 500 });
+    const entries = [queued(), bench, check, slip, entry({ kind: 'undone', entryId: slip.entryId }), entry(checked(5)), entry({ ...weighed(5000), scaleId: 's' })]; // prettier-ignore
+    const { scales, tickets, contradictions } = weighInOf(entries);
+    expect(scales.get('s')).toMatchObject({ name: 'Bench', checks: [{ trueG: 5000, readG: 5005 }] });
+    expect(tickets[0]?.weight?.scaleId).toBe('s');
+    expect(contradictions).toEqual([]);
+  });
+
+  it('that is not named leaves the weight as it was written before scales were named', () => {
+    expect(ticketOf([queued(), entry(checked(5)), entry(weighed(5000))]).weight).not.toHaveProperty('scaleId'); // prettier-ignore
+  });
+
+  it('is doubted while nobody described or checked it, and again half a day later', () => {
+    expect(scaleDoubts(undefined, null, 0)).toEqual(['unknown']);
+    expect(scaleDoubts(scale, null, 0)).toEqual(['unchecked']);
+    const good = { ...scale, checks: [at(0, 0, 0), at(0, 5000, 5005)] };
+    expect(scaleDoubts(good, 5000, HOUR)).toEqual([]);
+    expect(scaleDoubts(good, 5000, 13 * HOUR)).toEqual(['unchecked']);
+  });
+
+  it('is doubted when the last known weight on it was off, until a later one is right', () => {
+    // 1000 divisions: two of them are allowed (NIST Handbook 44, 2.20, table 6).
+    const off = { ...scale, checks: [at(0, 5000, 5015)] };
+    expect(scaleDoubts(off, 5000, HOUR)).toEqual(['outside-tolerance']);
+    const mended = { ...off, checks: [...off.checks, at(HOUR, 0, 0), at(HOUR, 5000, 5010)] };
+    expect(scaleDoubts(mended, 5000, 2 * HOUR)).toEqual([]);
+    expect(scaleDoubts({ ...off, accuracyClass: null }, 5000, HOUR)).toEqual([]);
+  });
+
+  it('is doubted under its smallest load', () => {
+    const good = { ...scale, checks: [at(0, 5000, 5000)] };
+    // 20 divisions of 5 g (NIST Handbook 44, 2.20, table 8).
+    expect(scaleDoubts(good, 99, 0)).toEqual(['under-least-load']);
+    expect(scaleDoubts(good, 100, 0)).toEqual([]);
   });
 });

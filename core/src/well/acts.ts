@@ -3,7 +3,7 @@
  * guards all follow from the list (`liveWellOf`), on the phone and on the server alike.
  */
 import type { BeamOutcome } from '../cull/index.ts';
-import type { ScaleKind } from '../scale/index.ts';
+import type { ScaleAct } from '../scale/index.ts';
 
 /** A cull tag. Some go by their number, some by their colour. */
 export interface FishTag {
@@ -43,11 +43,7 @@ export interface WellSettings {
 
 export type WellAct =
   | { kind: 'set-up'; settings: WellSettings }
-  | { kind: 'scale'; scaleId: string; name: string; scale: ScaleKind }
-  /** A known weight on the scale; an empty hook is a weight of zero. */
-  | { kind: 'scale-check'; scaleId: string; trueG: number; readG: number }
-  /** One thing weighed several times. */
-  | { kind: 'scale-repeat'; scaleId: string; readG: number[] }
+  | ScaleAct
   | {
       kind: 'fish-in';
       fishId: string;

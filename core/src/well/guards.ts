@@ -1,4 +1,5 @@
 import { bagLimits, findSpecies, isShort, type RuleSheet } from '../rules/index.ts';
+import { scaleRefusal } from '../scale/index.ts';
 import type { TagPlace, WellAct } from './acts.ts';
 import { findTag, type LiveWell, type WellFish } from './liveWell.ts';
 
@@ -178,7 +179,7 @@ export function refusalOf(sheet: RuleSheet, well: LiveWell, act: WellAct): WellR
       return Number.isInteger(act.count) && act.count >= 0 && act.count <= 99 ? null : 'bad-count';
     case 'scale-check':
     case 'scale-repeat':
-      return well.scales.has(act.scaleId) ? null : 'no-such-scale';
+      return scaleRefusal(well.scales, act);
     default:
       return null;
   }

@@ -1,6 +1,6 @@
 import { inOrder, undoneOf } from '../act-list/index.ts';
 import type { Comparison, MassReading } from '../cull/index.ts';
-import type { ScaleRecord } from '../scale/index.ts';
+import { takeScaleAct, type Scales } from '../scale/index.ts';
 import type {
   Condition,
   FishTag,
@@ -52,7 +52,7 @@ export interface LiveWell {
   fish: WellFish[];
   gone: GoneFish[];
   comparisons: (Comparison & { atMs: number })[];
-  scales: Map<string, ScaleRecord & { name: string }>;
+  scales: Scales;
   /** The last count by hand; null as long as nobody counted, or since a fish came or went. */
   declared: { count: number; atMs: number } | null;
   /** Whether the total is shown to everybody. */
@@ -103,15 +103,10 @@ function take(well: LiveWell, { atMs, act }: WellEntry, known: ReadonlySet<strin
       well.settings = act.settings;
       return null;
     case 'scale':
-      well.scales.set(act.scaleId, { checks: [], repeats: [], ...well.scales.get(act.scaleId), kind: act.scale, name: act.name }); // prettier-ignore
-      return null;
     case 'scale-check':
-      return onScale(well, act.scaleId, (scale) => ({
-        ...scale,
-        checks: [...scale.checks, { atMs, trueG: act.trueG, readG: act.readG }],
-      }));
     case 'scale-repeat':
-      return onScale(well, act.scaleId, (scale) => ({ ...scale, repeats: [...scale.repeats, act.readG] }));
+      takeScaleAct(well.scales, atMs, act);
+      return null;
     case 'fish-in':
       return comeIn(well, atMs, act);
     case 'compared':
@@ -129,17 +124,6 @@ function take(well: LiveWell, { atMs, act }: WellEntry, known: ReadonlySet<strin
     default:
       return ofFish(well, act.fishId, (fish) => changed(well, fish, atMs, act));
   }
-}
-
-function onScale(
-  well: LiveWell,
-  scaleId: string,
-  change: (scale: ScaleRecord & { name: string }) => ScaleRecord & { name: string },
-): null {
-  const scale = well.scales.get(scaleId);
-  // A check of a scale that no entry describes tells nothing: its kind may still arrive from the other phone.
-  if (scale) well.scales.set(scaleId, change(scale));
-  return null;
 }
 
 function comeIn(

@@ -5,6 +5,7 @@ import {
   DEMO_ANGLERS,
   DEMO_OFFICIALS,
   demoId,
+  planBenchScale,
   planWeighIn,
   planWell,
   type PlannedBag,
@@ -78,6 +79,10 @@ async function weighDayOne(lauta: Lauta, director: string): Promise<void> {
   const entrants = await stores.people.entrantsOf(BOAT_CUP_ID);
   if (!first) throw new Error('demo: expected a first day');
   const weighMaster = demoId(`account ${DEMO_OFFICIALS['weigh-master'].email}`, PREPARED_MS);
+  const bench = planBenchScale();
+  await send(lauta, weighMaster, 'bench scale', bench.at(-1)?.atMs ?? 0, 'weigh-in.enter', {
+    entries: bench,
+  });
   const ids = entrants.toSorted((a, b) => a.number - b.number).map(({ entrantId }) => entrantId);
   for (const { boat, acts } of planWeighIn(first.dayId, ids)) {
     for (const [i, some] of byPerson(acts).entries()) {

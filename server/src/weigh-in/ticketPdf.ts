@@ -4,6 +4,7 @@ import QRCode from 'qrcode';
 import { canonicalBytes, hashHex } from '@lauta/core/ledger';
 import { formatMass, formatSteps, unitOf, MASS_STEPS } from '@lauta/core/units';
 import type { WeightSheet } from '@lauta/core/rules';
+import type { NamedScale } from '@lauta/core/scale';
 import { scoreTicket, type Signature, type Ticket } from '@lauta/core/weigh-in';
 import { wallTimeOf } from '@lauta/core/schedule';
 
@@ -25,6 +26,8 @@ export interface TicketPaper {
   sheet: WeightSheet;
   ticket: Ticket;
   linesOutMs: number;
+  /** The scale it was weighed on; null where nobody said. */
+  scale: NamedScale | null;
   /** By account. */
   people: Record<string, string>;
 }
@@ -100,6 +103,7 @@ function drawTicket(pdf: PDFKit.PDFDocument, paper: TicketPaper): void {
   }
   line('total', `${formatSteps(score.totalSteps, step)} ${unit}`, true, 5);
   if (score.bigFishSteps !== null) line('big fish', `${formatSteps(score.bigFishSteps, step)} ${unit}`, true);
+  if (paper.scale) line('scale', scaleWords(paper.scale));
   if (ticket.weight) line('weighed by', paper.people[ticket.weight.byId] ?? '');
   if (ticket.confirmedById) line('confirmed by', paper.people[ticket.confirmedById] ?? '');
   if (ticket.corrections.length > 0) line('corrections', String(ticket.corrections.length));
@@ -118,6 +122,12 @@ function drawTicket(pdf: PDFKit.PDFDocument, paper: TicketPaper): void {
     const signed = ticket.signatures[signer];
     if (signed) drawSignature(pdf, signed.signature, x, field);
   });
+}
+
+const MOST_LETTERS = 24;
+function scaleWords({ name, accuracyClass }: NamedScale): string {
+  const short = name.length > MOST_LETTERS ? `${name.slice(0, MOST_LETTERS - 1)}…` : name;
+  return accuracyClass === null ? short : `${short}, class ${accuracyClass}`;
 }
 
 function drawSignature(

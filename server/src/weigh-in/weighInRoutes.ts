@@ -44,7 +44,8 @@ async function paperOf(stores: Stores, eventId: string, ticketId: string): Promi
   const event = await stores.events.find(eventId);
   const book = await loadRuleBook(stores, eventId);
   const { entries, people } = await weighInView(stores, eventId);
-  const ticket = weighInOf(entries).tickets.find((one) => one.ticketId === ticketId);
+  const { tickets, scales } = weighInOf(entries);
+  const ticket = tickets.find((one) => one.ticketId === ticketId);
   const entrant = ticket && (await stores.people.findEntrant(ticket.entrantId));
   const sheet = ticket && sheetOfTicket(book, ticket);
   if (!event || !sheet || !ticket || !entrant) refuse('not-found', { what: 'ticket' });
@@ -59,6 +60,7 @@ async function paperOf(stores: Stores, eventId: string, ticketId: string): Promi
     sheet,
     ticket,
     linesOutMs: ends.get(ticket.dayId) ?? Infinity,
+    scale: scales.get(ticket.weight?.scaleId ?? '') ?? null,
     people,
   };
 }

@@ -4,7 +4,7 @@ import { G_PER_OUNCE, MM_PER_INCH } from '@lauta/core/units';
 import type { WellAct, WellEntry } from '@lauta/core/well';
 import type { WeighInAct } from '@lauta/core/weigh-in';
 import { rollDice, seedFor, type Dice } from '../camera/dice.ts';
-import { SCALE_KINDS } from '@lauta/core/scale';
+import { SCALE_KINDS, kindOfClass, type ScaleAct } from '@lauta/core/scale';
 import { BEAM, buildScale, hangOnBeam } from '../scale/index.ts';
 import { DEMO_EVENT, DEMO_SEED, demoId } from './scenario.ts';
 
@@ -159,6 +159,22 @@ export interface PlannedBag {
 }
 
 const DAY_ONE_OUT_MS = Date.parse('2026-06-13T13:00:00Z');
+const BENCH_SCALE_ID = 'bench-scale';
+const BENCH_SCALE = kindOfClass('III', 5, 15_000);
+
+/** The bench scale before the first bag: its plate, its zero, two known weights. */
+export function planBenchScale(): { entryId: string; atMs: number; act: ScaleAct }[] {
+  const acts: ScaleAct[] = [
+    { kind: 'scale', scaleId: BENCH_SCALE_ID, name: 'Bench scale', scale: BENCH_SCALE, accuracyClass: 'III' },
+    { kind: 'scale-check', scaleId: BENCH_SCALE_ID, trueG: 0, readG: 0 },
+    { kind: 'scale-check', scaleId: BENCH_SCALE_ID, trueG: 2000, readG: 2000 },
+    { kind: 'scale-check', scaleId: BENCH_SCALE_ID, trueG: 5000, readG: 4995 },
+  ];
+  return acts.map((act, i) => {
+    const atMs = DAY_ONE_OUT_MS - (60 - 2 * i) * MINUTE_MS;
+    return { entryId: demoId(`bench scale ${i}`, atMs), atMs, act };
+  });
+}
 
 /** The weigh-in of day one: every boat, one of them late, three dead fish among all. Pure: it follows from the seed. */
 export function planWeighIn(dayId: string, entrantIds: readonly string[]): PlannedBag[] {
@@ -189,6 +205,7 @@ export function planWeighIn(dayId: string, entrantIds: readonly string[]): Plann
       grossG,
       tareG,
       how: 'scale',
+      scaleId: BENCH_SCALE_ID,
       reason: null,
     });
     add(waits + 75, {

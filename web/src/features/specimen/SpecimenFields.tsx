@@ -17,7 +17,7 @@ import { SizeField } from '../../frame/SizeField.tsx';
 import { speciesName } from '../catch/words.ts';
 import { Pick, Picks } from '../water/Picks.tsx';
 import { lengthStepOf } from '../well/FishIn.tsx';
-import { MassField } from '../well/MassField.tsx';
+import { MassField } from '../scale/MassField.tsx';
 import { CARE_WORDS, WOUND_WORDS } from './words.ts';
 import { weighingOf, type SpecimenDraft } from './specimenDraft.ts';
 

@@ -1,13 +1,14 @@
 import { useState, type ReactNode } from 'react';
 import type { WeightSheet } from '@lauta/core/rules';
+import type { NamedScale } from '@lauta/core/scale';
 import { MASS_STEPS, formatMass, formatSteps, stepsFromG, unitOf } from '@lauta/core/units';
-import { scoreTicket, ticketState, type Ticket, type WeighInAct } from '@lauta/core/weigh-in';
+import { scaleDoubts, scoreTicket, ticketState, type Ticket, type WeighInAct } from '@lauta/core/weigh-in';
 import { clockTime } from '../../clock/words.ts';
 import { Field } from '../../frame/Field.tsx';
 import { Signal } from '../../frame/Signal.tsx';
-import { MassField } from '../well/MassField.tsx';
+import { MassField } from '../scale/MassField.tsx';
 import { SignatureField } from './SignatureField.tsx';
-import { PENALTY_KIND_WORDS, STATE_WORDS } from './words.ts';
+import { PENALTY_KIND_WORDS, SCALE_DOUBT_WORDS, STATE_WORDS } from './words.ts';
 
 export interface StationProps {
   eventId: string;
@@ -20,6 +21,10 @@ export interface StationProps {
   linesOutMs: number;
   accountId: string;
   people: Record<string, string>;
+  /** The scale at this station; null and undefined where nobody said which. */
+  scaleId: string | null;
+  scale: NamedScale | undefined;
+  nowMs: number;
   /** Of the wet bag that is in use, g. */
   bagTareG: number;
   onBagTare: (massG: number) => void;
@@ -178,7 +183,10 @@ function NextStep(props: StationProps) {
   }
 }
 
-const COUNTS = [0, 1, 2, 3, 4, 5, 6, 7, 8];
+/** A few more than the limit can be told by one tap each. */
+const LEAST_PICKS = 8;
+const picksUpTo = (most: number): number[] =>
+  Array.from({ length: Math.max(LEAST_PICKS, most) + 1 }, (_, i) => i);
 
 /** Alive, dead and short by one tap each; what a full bag usually holds is chosen already. */
 function BagCheckForm({
@@ -192,6 +200,7 @@ function BagCheckForm({
   const [dead, setDead] = useState(ticket.check?.dead ?? 0);
   const [short, setShort] = useState(ticket.check?.short ?? 0);
   const count = alive + dead;
+  const most = Math.max(sheet.bagLimit + 3, declared ?? 0, ticket.check?.alive ?? 0);
   return (
     <form
       className="grid gap-3"
@@ -200,9 +209,9 @@ function BagCheckForm({
         onActs([{ kind: 'checked', ticketId: ticket.ticketId, alive, dead, short, reason }]);
       }}
     >
-      <CountPicks label="Alive" count={alive} onCount={setAlive} />
-      <CountPicks label="Dead" count={dead} onCount={setDead} />
-      <CountPicks label="Short, of these" count={short} onCount={setShort} />
+      <CountPicks label="Alive" most={most} count={alive} onCount={setAlive} />
+      <CountPicks label="Dead" most={most} count={dead} onCount={setDead} />
+      <CountPicks label="Short, of these" most={most} count={short} onCount={setShort} />
       {declared !== null && declared !== count && (
         <Signal tone="look">
           The boat declared {declared}, the bag holds {count}.
@@ -218,17 +227,20 @@ function BagCheckForm({
 function CountPicks({
   label,
   count,
+  most,
   onCount,
 }: {
   label: string;
   count: number;
+  /** What has to be among the picks. */
+  most: number;
   onCount: (count: number) => void;
 }) {
   return (
     <fieldset>
       <legend className="text-quiet">{label}</legend>
       <div className="flex flex-wrap gap-1">
-        {COUNTS.map((one) => (
+        {picksUpTo(most).map((one) => (
           <button
             key={one}
             type="button"
@@ -250,9 +262,15 @@ function WeighForm({
   sheet,
   bagTareG,
   onBagTare,
+  scaleId,
+  scale,
+  nowMs,
   onActs,
   reason,
-}: Pick<StationProps, 'ticket' | 'sheet' | 'bagTareG' | 'onBagTare' | 'onActs'> & { reason: string | null }) {
+}: Pick<
+  StationProps,
+  'ticket' | 'sheet' | 'bagTareG' | 'onBagTare' | 'scaleId' | 'scale' | 'nowMs' | 'onActs'
+> & { reason: string | null }) {
   const unit = MASS_STEPS[sheet.measure.step].unit;
   const [gross, setGross] = useState<{ massG: number | null; from: 'typed' | 'scale' }>({
     massG: null,
@@ -270,13 +288,26 @@ function WeighForm({
         if (gross.massG === null || tareG === null) return;
         const { ticketId } = ticket;
         const acts: WeighInAct[] = [
-          { kind: 'weighed', ticketId, grossG: gross.massG, tareG, how: gross.from, reason },
+          {
+            kind: 'weighed',
+            ticketId,
+            grossG: gross.massG,
+            tareG,
+            how: gross.from,
+            ...(scaleId === null ? {} : { scaleId }),
+            reason,
+          },
         ];
         if (bigG !== null) acts.push({ kind: 'big-fish', ticketId, massG: bigG, reason: null });
         if (onActs(acts)) onBagTare(tareG);
       }}
     >
       <p className="text-quiet">Drain the water. On, level, steady, read; zero again afterwards.</p>
+      {scaleDoubts(scale, gross.massG, nowMs).map((doubt) => (
+        <Signal key={doubt} tone={doubt === 'outside-tolerance' ? 'fault' : 'look'}>
+          {SCALE_DOUBT_WORDS[doubt]}
+        </Signal>
+      ))}
       <div className="grid gap-3 sm:grid-cols-3">
         <MassField
           label="Gross"
@@ -316,8 +347,18 @@ function ReleaseForm({ ticket, onActs }: Pick<StationProps, 'ticket' | 'onActs'>
         ]);
       }}
     >
-      <CountPicks label="Into release tank" count={tank} onCount={(one) => setTank(Math.max(1, one))} />
-      <CountPicks label="Did not make it, counted for the report" count={died} onCount={setDied} />
+      <CountPicks
+        label="Into release tank"
+        most={0}
+        count={tank}
+        onCount={(one) => setTank(Math.max(1, one))}
+      />
+      <CountPicks
+        label="Did not make it, counted for the report"
+        most={fish}
+        count={died}
+        onCount={setDied}
+      />
       <button type="submit" className="btn btn-primary h-16 text-lg">
         {fish - died} into tank {tank}
       </button>

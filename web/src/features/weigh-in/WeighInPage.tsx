@@ -1,12 +1,14 @@
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { isWeightSheet, versionInForce, type WeightSheet } from '@lauta/core/rules';
-import { MASS_STEPS, formatSteps, unitOf } from '@lauta/core/units';
+import { formatSteps, unitOf } from '@lauta/core/units';
 import {
   doubledNumbers,
   scoreTicket,
   ticketState,
   type Ticket,
+  type WeighIn,
   type WeighInAct,
   type WeighInRefusal,
 } from '@lauta/core/weigh-in';
@@ -22,8 +24,8 @@ import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { useRules, type Published } from '../event/queries.ts';
 import { OutboxPanel } from '../outbox/OutboxPanel.tsx';
 import { dayOfNow } from '../water/dayOfNow.ts';
-import { MassField } from '../well/MassField.tsx';
 import { BagStation } from './BagStation.tsx';
+import { ScaleInUse } from './ScaleInUse.tsx';
 import { nextNumber, useBags, useWeighIn } from './useWeighIn.ts';
 import { REFUSAL_WORDS, STATE_WORDS, actWords } from './words.ts';
 
@@ -50,11 +52,9 @@ export function WeighInPage() {
   );
 }
 
-const CAPACITY_KEY = 'lauta-bag-capacity';
-const parseCapacity = (text: string | null): number | null => {
-  const massG = Number(text ?? '0');
-  return Number.isFinite(massG) && massG > 0 ? massG : null;
-};
+/** Which of the event's scales stands at this device. */
+const SCALE_KEY = 'lauta-weigh-in-scale';
+const parseScaleId = (text: string | null): string | null => text?.replaceAll('"', '') ?? null;
 const TARE_KEY = 'lauta-bag-tare';
 const parseTare = (text: string | null): number => {
   const massG = Number(text ?? '0');
@@ -84,9 +84,12 @@ function Station({
   const now = useNow(10_000);
   const today = dayOfNow(event, now.getTime());
   const [dayId, setDay] = useState(today?.dayId ?? '');
-  const [capacityG, setCapacity] = useState(() => readStored(CAPACITY_KEY, parseCapacity));
-  const { view, onPage } = useWeighIn(event.eventId, current, accountId, capacityG);
-  const [chosenId, setChosen] = useState<string | null>(null);
+  const { view, onPage } = useWeighIn(event.eventId, current, accountId);
+  const [ownScaleId, setOwnScale] = useState(() => readStored(SCALE_KEY, parseScaleId));
+  // In the address, so that the browser's way back leads to the bag before and not off the page.
+  const [params, setParams] = useSearchParams();
+  const chosenId = params.get('bag');
+  const setChosen = (ticketId: string | null): void => setParams(ticketId === null ? {} : { bag: ticketId });
   const [refusal, setRefusal] = useState<WeighInRefusal | null>(null);
   const [tareG, setTare] = useState(() => readStored(TARE_KEY, parseTare));
   if (hasFailed(view)) return <Failed error={view.error} retry={() => void view.refetch()} />;
@@ -98,6 +101,12 @@ function Station({
     const why = enter(acts);
     setRefusal(why);
     return why === null;
+  };
+  const scaleId =
+    ownScaleId !== null && weighIn.scales.has(ownScaleId) ? ownScaleId : onlyOne(weighIn.scales);
+  const takeScale = (id: string): void => {
+    setOwnScale(id);
+    writeStored(SCALE_KEY, id);
   };
   const chosen = tickets.find(({ ticketId }) => ticketId === chosenId) ?? firstOpen(current, tickets);
   const sheet = chosen ? sheetAt(published, chosen.arrivedAtMs, current) : current;
@@ -179,6 +188,9 @@ function Station({
               linesOutMs={linesOutMs}
               accountId={accountId}
               people={view.data.people}
+              scaleId={scaleId}
+              scale={scaleId === null ? undefined : weighIn.scales.get(scaleId)}
+              nowMs={now.getTime()}
               bagTareG={tareG}
               onBagTare={(massG) => {
                 setTare(massG);
@@ -201,26 +213,24 @@ function Station({
               Undo: {actWords(last.act)}
             </button>
           )}
-          <details className="border-base-300 border-t">
-            <summary className="flex min-h-12 cursor-pointer items-center">The scale in use</summary>
-            <div className="max-w-xs">
-              <MassField
-                label="Weighs up to"
-                unit={MASS_STEPS[sheet.measure.step].unit}
-                {...(capacityG === null ? {} : { initialG: capacityG })}
-                onMass={(massG) => {
-                  setCapacity(massG);
-                  writeStored(CAPACITY_KEY, massG ?? 0);
-                }}
-              />
-            </div>
-          </details>
+          <ScaleInUse
+            weighIn={weighIn}
+            entries={entries}
+            sheet={sheet}
+            scaleId={scaleId}
+            nowMs={now.getTime()}
+            onScale={takeScale}
+            onActs={act}
+          />
           <OutboxPanel accountId={accountId} />
         </div>
       </div>
     </div>
   );
 }
+
+const onlyOne = (scales: WeighIn['scales']): string | null =>
+  scales.size === 1 ? ([...scales.keys()][0] ?? null) : null;
 
 /** The bag to go on with: the first that is not yet in a tank and does not wait for somebody else. */
 function firstOpen(sheet: WeightSheet, tickets: readonly Ticket[]): Ticket | null {

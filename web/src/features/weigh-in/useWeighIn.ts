@@ -51,7 +51,7 @@ export interface WeighInOnPage {
 }
 
 /** The weigh-in of an event, with what was done on this device since. */
-export function useWeighIn(eventId: string, sheet: WeightSheet, accountId: string, capacityG: number | null) {
+export function useWeighIn(eventId: string, sheet: WeightSheet, accountId: string) {
   const view = useWeighInView(eventId);
   const kept = useKeptCommands();
   const client = useQueryClient();
@@ -61,7 +61,7 @@ export function useWeighIn(eventId: string, sheet: WeightSheet, accountId: strin
   const enter = (acts: readonly WeighInAct[]): WeighInRefusal | null => {
     let so = latest();
     for (const [i, act] of acts.entries()) {
-      const refusal = weighInRefusal(sheet, weighInOf(so), act, { accountId, capacityG });
+      const refusal = weighInRefusal(sheet, weighInOf(so), act, accountId);
       if (refusal) return refusal;
       so = [...so, { entryId: `tried-${i}`, atMs: Number.MAX_SAFE_INTEGER, accountId, act }];
     }

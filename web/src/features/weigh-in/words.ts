@@ -1,4 +1,10 @@
-import type { TicketPenaltyKind, TicketState, WeighInAct, WeighInRefusal } from '@lauta/core/weigh-in';
+import type {
+  ScaleDoubt,
+  TicketPenaltyKind,
+  TicketState,
+  WeighInAct,
+  WeighInRefusal,
+} from '@lauta/core/weigh-in';
 
 export const STATE_WORDS: Record<TicketState, string> = {
   waiting: 'waits',
@@ -21,6 +27,7 @@ export const PENALTY_KIND_WORDS: Record<TicketPenaltyKind, (count: number) => st
 
 export const REFUSAL_WORDS: Record<WeighInRefusal, string> = {
   'no-such-ticket': 'There is no such bag any more.',
+  'no-such-scale': 'Nobody said what scale this is.',
   'entrant-queued': 'This boat has a number today already.',
   'bad-count': 'These counts do not fit: short ones are among the fish of the bag.',
   'bad-weight': 'No bag weighs that. Read the scale again.',
@@ -33,6 +40,14 @@ export const REFUSAL_WORDS: Record<WeighInRefusal, string> = {
   'reason-wanted': 'This ticket was signed: say why it is changed.',
   'big-fish-over-bag': 'The big fish cannot weigh more than its bag.',
   'empty-signature': 'Nothing is drawn yet.',
+};
+
+export const SCALE_DOUBT_WORDS: Record<ScaleDoubt, string> = {
+  unknown: 'Nobody said what scale this is.',
+  unchecked: 'This scale was not checked today: a known weight on it before the first bag.',
+  'outside-tolerance':
+    'This scale was off by more than its class allows when it was checked last. Use another one.',
+  'under-least-load': 'Lighter than such a scale is meant to weigh: less sure than its steps.',
 };
 
 export function actWords(act: WeighInAct): string {
@@ -53,6 +68,11 @@ export function actWords(act: WeighInAct): string {
       return `signed by the ${act.signer.replace('-', ' ')}`;
     case 'released':
       return 'fish released';
+    case 'scale':
+      return 'scale described';
+    case 'scale-check':
+    case 'scale-repeat':
+      return 'scale checked';
     case 'undone':
       return 'taken back';
   }

@@ -19,7 +19,7 @@ import {
 import { useCareChoices } from '../care/choices.ts';
 import { Pick, Picks } from '../water/Picks.tsx';
 import { AirClock, useAirTime, type AirTime } from './AirClock.tsx';
-import { MassField } from './MassField.tsx';
+import { MassField } from '../scale/MassField.tsx';
 import { CONDITION_WORDS, REASON_WORDS, SIGN_WORDS, massUnitOf, tagWords } from './words.ts';
 
 type Panel = 'look' | 'weigh' | 'tag' | 'go';

@@ -17,7 +17,7 @@ import { Signal } from '../../frame/Signal.tsx';
 import { useCareChoices } from '../care/choices.ts';
 import { Pick, Picks } from '../water/Picks.tsx';
 import { AirClock, useAirTime } from './AirClock.tsx';
-import { MassField } from './MassField.tsx';
+import { MassField } from '../scale/MassField.tsx';
 import { CONDITION_WORDS, massUnitOf, tagWords } from './words.ts';
 
 /** A fish comes aboard: its kind, its weight, its tag. What is usual is chosen already. */

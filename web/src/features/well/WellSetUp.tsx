@@ -1,7 +1,4 @@
-import { useState } from 'react';
-import { gFromSteps, formatMass, formatSmallMass, type MassUnit } from '@lauta/core/units';
-import { isWeightSheet, type RuleSheet } from '@lauta/core/rules';
-import { SCALE_KINDS, judgeScale, type ScaleQuality, type ScaleRecord } from '@lauta/core/scale';
+import type { RuleSheet } from '@lauta/core/rules';
 import {
   TAG_COLOURS,
   TAG_KINDS,
@@ -13,17 +10,12 @@ import {
   type WellSettings,
 } from '@lauta/core/well';
 import { Field } from '../../frame/Field.tsx';
-import { Signal } from '../../frame/Signal.tsx';
 import { Pick, Picks } from '../water/Picks.tsx';
-import { MassField } from './MassField.tsx';
+import { ScaleLogbook } from '../scale/ScaleLogbook.tsx';
 import { TagMark } from './TagMark.tsx';
-import { massUnitOf } from './words.ts';
 
-const QUALITY_WORDS: Record<ScaleQuality, string> = {
-  good: 'to a few grams',
-  usual: 'to an ounce or so',
-  poor: 'coarser: a spring, two-ounce marks',
-};
+/** A fish of about this weight is what culls are about. */
+const USUAL_FISH_G = 1200;
 
 /** Tags, compartments and the scale's logbook: what is settled before lines-in. */
 export function WellSetUp({
@@ -50,7 +42,8 @@ export function WellSetUp({
         <ScaleLogbook
           scale={well.scales.get(scaleId) ?? null}
           scaleId={scaleId}
-          sheet={sheet}
+          use={{ usualName: 'Hanging scale', load: 'a fish', loadG: USUAL_FISH_G, isOnTable: false }}
+          step={sheet.measure.step}
           nowMs={nowMs}
           onActs={onActs}
         />
@@ -225,165 +218,5 @@ function Colour({
         </select>
       )}
     </Field>
-  );
-}
-
-/** A fish of about this weight is what culls are about. */
-const USUAL_FISH_G = 1200;
-
-function ScaleLogbook({
-  scale,
-  scaleId,
-  sheet,
-  nowMs,
-  onActs,
-}: {
-  scale: (ScaleRecord & { name: string }) | null;
-  scaleId: string;
-  sheet: RuleSheet;
-  nowMs: number;
-  onActs: (acts: WellAct[]) => void;
-}) {
-  const unit = massUnitOf(sheet);
-  const quality = (Object.keys(SCALE_KINDS) as ScaleQuality[]).find(
-    (one) => SCALE_KINDS[one].repeatabilityG === scale?.kind.repeatabilityG,
-  );
-  const describe = (one: ScaleQuality): void =>
-    onActs([{ kind: 'scale', scaleId, name: scale?.name ?? 'Hanging scale', scale: SCALE_KINDS[one] }]);
-  return (
-    <section aria-labelledby="scale" className="grid gap-3">
-      <h2 id="scale">Scale</h2>
-      <Picks label="It is honest">
-        {(Object.keys(SCALE_KINDS) as ScaleQuality[]).map((one) => (
-          <Pick key={one} isOn={one === quality} onPick={() => describe(one)}>
-            {QUALITY_WORDS[one]}
-          </Pick>
-        ))}
-      </Picks>
-      {scale ? (
-        <>
-          <Verdict scale={scale} sheet={sheet} nowMs={nowMs} unit={unit} />
-          <Checks unit={unit} scaleId={scaleId} onActs={onActs} />
-          <ul className="ruled border-base-300 border-y text-sm">
-            {scale.checks.map(({ atMs, trueG, readG }) => (
-              <li key={`${atMs} ${trueG}`} className="num flex justify-between py-1">
-                <span>{trueG === 0 ? 'empty hook' : formatMass(trueG, unit)}</span>
-                <span>showed {formatMass(readG, unit)}</span>
-              </li>
-            ))}
-            {scale.repeats.map((repeat, i) => (
-              <li key={`repeat ${i}`} className="num flex justify-between py-1">
-                <span>one fish, {repeat.length} times</span>
-                <span>{repeat.map((readG) => formatMass(readG, unit)).join(', ')}</span>
-              </li>
-            ))}
-          </ul>
-        </>
-      ) : (
-        <p className="text-quiet">Say how honest it is; then its checks are kept here.</p>
-      )}
-      <p className="text-quiet text-sm">
-        Not marked legal for trade. A scale that errs light is thought safer than one that errs heavy.
-      </p>
-    </section>
-  );
-}
-
-function Verdict({
-  scale,
-  sheet,
-  nowMs,
-  unit,
-}: {
-  scale: ScaleRecord;
-  sheet: RuleSheet;
-  nowMs: number;
-  unit: MassUnit;
-}) {
-  const stepG = isWeightSheet(sheet) ? gFromSteps(1, sheet.measure.step) : 1;
-  const verdict = judgeScale(scale, USUAL_FISH_G, stepG, nowMs);
-  return (
-    <p className="flex flex-wrap gap-x-4">
-      <Signal tone={verdict.isDue ? 'look' : 'clear'}>
-        {verdict.isDue
-          ? 'due: check it before lines-in'
-          : `checked ${Math.floor(verdict.hoursSinceCheck ?? 0)} h ago`}
-      </Signal>
-      <Signal tone={verdict.isGoodEnough ? 'clear' : 'look'}>
-        a fish to ± {formatSmallMass(2 * verdict.sigmaG, unit)}:{' '}
-        {verdict.isGoodEnough ? 'good enough for this event’s step' : 'coarser than this event’s step'}
-      </Signal>
-      <Signal tone={verdict.errs === null ? 'clear' : 'look'}>
-        {verdict.errs === null
-          ? 'neither light nor heavy as far as can be told'
-          : `reads ${verdict.errs} by ${formatSmallMass(Math.abs(verdict.readsHeavyG), unit)}`}
-      </Signal>
-    </p>
-  );
-}
-
-function Checks({
-  unit,
-  scaleId,
-  onActs,
-}: {
-  unit: MassUnit;
-  scaleId: string;
-  onActs: (acts: WellAct[]) => void;
-}) {
-  const [round, setRound] = useState(0);
-  const [trueG, setTrue] = useState<number | null>(null);
-  const [shown, setShown] = useState<number | null>(null);
-  const [thrice, setThrice] = useState<(number | null)[]>([null, null, null]);
-  const whole = thrice.flatMap((one) => (one === null ? [] : [one]));
-  const done = (act: WellAct): void => {
-    onActs([act]);
-    setRound(round + 1);
-    setTrue(null);
-    setShown(null);
-    setThrice([null, null, null]);
-  };
-  return (
-    <div key={round} className="grid gap-3">
-      <button
-        type="button"
-        className="btn h-16"
-        onClick={() => done({ kind: 'scale-check', scaleId, trueG: 0, readG: 0 })}
-      >
-        Empty hook shows zero
-      </button>
-      <div className="grid grid-cols-[1fr_1fr_auto] items-start gap-2">
-        <MassField label="A known weight" unit={unit} onMass={setTrue} />
-        <MassField label="shows" unit={unit} onMass={setShown} />
-        <button
-          type="button"
-          className="btn mt-7 h-12"
-          disabled={trueG === null || shown === null}
-          onClick={() => {
-            if (trueG !== null && shown !== null) done({ kind: 'scale-check', scaleId, trueG, readG: shown });
-          }}
-        >
-          Keep
-        </button>
-      </div>
-      <div className="grid grid-cols-[1fr_1fr_1fr_auto] items-start gap-2">
-        {['The same fish', 'again', 'and again'].map((label, i) => (
-          <MassField
-            key={label}
-            label={label}
-            unit={unit}
-            onMass={(massG) => setThrice((former) => former.map((one, k) => (k === i ? massG : one)))}
-          />
-        ))}
-        <button
-          type="button"
-          className="btn mt-7 h-12"
-          disabled={whole.length < 3}
-          onClick={() => done({ kind: 'scale-repeat', scaleId, readG: whole })}
-        >
-          Keep
-        </button>
-      </div>
-    </div>
   );
 }

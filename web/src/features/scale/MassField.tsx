@@ -43,7 +43,7 @@ export function MassField({
     !parsed || parsed.ok
       ? undefined
       : parsed.code === 'too-heavy'
-        ? 'heavier than any fish'
+        ? 'heavier than anything weighed here'
         : parsed.code === 'ambiguous'
           ? 'how is this meant?'
           : `as ${EXAMPLE[unit]}`;
