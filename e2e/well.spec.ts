@@ -142,6 +142,38 @@ test('the second click of a double one is for what the first hit: it taps nothin
   await close();
 });
 
+test('one too many aboard is vermilion on every page, and a pump that is off is not forgotten on another', async ({
+  browser,
+}) => {
+  const { page, url, close } = await emptyWell(browser);
+  for (const weight of ['2-0', '2-4', '3-0', '1-12', '2-8']) await comesIn(page, weight);
+  await expect(count(page)).toContainText('5 of 5');
+  await page.getByRole('link', { name: 'Standings' }).first().click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Standings' })).toBeVisible();
+  await expect(page.getByText('Do not cast.')).toHaveCount(0);
+  await page.goBack();
+  await comesIn(page, '2-2');
+  await expect(count(page)).toContainText('6 aboard');
+  await page.getByRole('link', { name: 'Standings' }).first().click();
+  await expect(page.getByText('6 aboard, the limit is 5. Do not cast.')).toBeVisible();
+  await axe(page);
+  await page.getByRole('link', { name: 'To the well' }).click();
+  await page.getByRole('button', { name: /^Undo: / }).click();
+  await page.getByRole('button', { name: /^Undo: / }).click();
+  await expect(count(page)).toContainText('5 of 5');
+
+  await page.goto(`${url}/water`);
+  await page.getByRole('button', { name: 'The pump is off' }).click();
+  await page.goto(url.replace(/well$/, 'standings'));
+  await expect(page.getByText(/^The pump is off: \d+ min left/)).toBeVisible();
+  await page.getByRole('link', { name: 'To the pump' }).click();
+  await page.getByRole('button', { name: 'The pump is on again' }).click();
+  await page.getByRole('link', { name: 'Standings' }).first().click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Standings' })).toBeVisible();
+  await expect(page.getByText(/The pump is off/)).toHaveCount(0);
+  await close();
+});
+
 test('the way back closes what a tap opened; time in air is counted where it is tapped; a total is shared by choice', async ({
   browser,
 }) => {

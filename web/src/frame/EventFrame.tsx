@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { NavLink, Outlet, useParams } from 'react-router';
 import type { EventView } from '@lauta/contract';
-import type { Measure } from '@lauta/core/rules';
+import { isWeightSheet, type Measure } from '@lauta/core/rules';
 import { useNow } from '../clock/appClock.ts';
 import { AskedFrames } from '../features/custody/AskedFrames.tsx';
 import { useEvent, useRules } from '../features/event/queries.ts';
+import { WellWatch } from '../features/well/WellWatch.tsx';
 import type { LiveState } from '../live/liveChannel.ts';
 import { useLive } from '../live/useLive.ts';
 import { placeIn, useWho, type PlaceInEvent } from '../people/queries.ts';
@@ -75,7 +76,8 @@ export function EventFrame() {
     );
   }
   const place = placeIn(who.data, eventId);
-  const measure = rules.data?.at(-1)?.sheet.measure.kind ?? null;
+  const sheet = rules.data?.at(-1)?.sheet;
+  const measure = sheet?.measure.kind ?? null;
   const { day, under } = placesOf(event.data, place, measure);
   const context: InEvent = { event: event.data, place, live };
   return (
@@ -114,6 +116,9 @@ export function EventFrame() {
             // What was kept by a version before tells nothing of it.
             isOfficial={Boolean(event.data.officialAt)}
           />
+          {place.entrantId && sheet && isWeightSheet(sheet) && (
+            <WellWatch entrantId={place.entrantId} sheet={sheet} />
+          )}
           <Outlet />
         </InEventContext>
       </main>

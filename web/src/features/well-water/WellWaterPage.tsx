@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { SALT_PERCENT, saltG } from '@lauta/core/well-water';
 import { G_PER_POUND } from '@lauta/core/units';
@@ -9,13 +9,12 @@ import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { hasFailed } from '../../frame/hasFailed.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
-import { useCareChoices } from '../care/choices.ts';
-import { giveHint } from '../care/giveHint.ts';
 import { useRules } from '../event/queries.ts';
 import { dayOfNow } from '../water/dayOfNow.ts';
-import { useWell } from '../well/useWell.ts';
+import { useWellList } from '../well/useWell.ts';
 import { OxygenChart } from './OxygenChart.tsx';
-import { LINE_MG_L, forecastOf, minutesLeft, type Forecast } from './forecast.ts';
+import { LINE_MG_L, forecastOf, massesAboard, minutesLeft, type Forecast } from './forecast.ts';
+import { usePumpTone } from './usePumpTone.ts';
 import { BOUNDS, changeWell, useWellChoices, type WellChoices } from './wellChoices.ts';
 
 /** Keeping them alive: oxygen, ice, salt and the pump, as a guide with its sources. */
@@ -37,17 +36,9 @@ function Planner({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet }) 
   const { event } = useInEvent();
   const now = useNow(5000);
   const today = dayOfNow(event, now.getTime());
-  const { onPage } = useWell(event, entrantId, today?.dayId ?? '', sheet);
+  const { well } = useWellList(event, entrantId, today?.dayId ?? '');
   const choices = useWellChoices();
-  const { outlook, well } = onPage;
-  const masses = useMemo(
-    () =>
-      outlook.kind === 'weight'
-        ? outlook.fish.map(({ massG }) => Math.max(50, massG))
-        : // Where length counts fish are not weighed: about a kilogram each.
-          well.fish.map(() => 1000),
-    [outlook, well],
-  );
+  const masses = useMemo(() => massesAboard(well), [well]);
   const forecast = useMemo(() => forecastOf(choices, masses), [choices, masses]);
   const left = minutesLeft(choices, forecast, now.getTime());
   const isUs = sheet.measure.step === 'ounce' || sheet.measure.step.endsWith('pound') || sheet.measure.step.endsWith('inch'); // prettier-ignore
@@ -153,17 +144,9 @@ function Pump({
   forecast: Forecast;
   left: number | null;
 }) {
-  const { hints } = useCareChoices();
   const isOff = choices.pumpOffAtMs !== null;
   const isOver = left !== null && left <= 0;
-  const told = useRef(false);
-  useEffect(() => {
-    if (!isOver) told.current = false;
-    else if (!told.current) {
-      told.current = true;
-      giveHint(hints, { beeps: 3, words: 'Pump on' });
-    }
-  }, [isOver, hints]);
+  usePumpTone(left);
   const { low, high } = forecast.minutesOff;
   return (
     <section

@@ -12,6 +12,7 @@ import {
   type Range,
   type WellWater,
 } from '@lauta/core/well-water';
+import type { LiveWell } from '@lauta/core/well';
 import type { WellChoices } from './wellChoices.ts';
 
 export interface Forecast {
@@ -76,6 +77,15 @@ export function forecastOf(well: WellChoices, massesG: readonly number[]): Forec
 export function minutesLeft({ pumpOffAtMs }: WellChoices, forecast: Forecast, nowMs: number): number | null {
   const { low } = forecast.minutesOff;
   return pumpOffAtMs === null || low === null ? null : low - (nowMs - pumpOffAtMs) / 60_000;
+}
+
+/** A fish that was not weighed is taken for a kilogram; one whose reading is a slip breathes all the same. */
+const UNWEIGHED_G = 1000;
+const LEAST_FISH_G = 50;
+
+/** About what the fish aboard weigh, g: for what they breathe the last reading is good enough. */
+export function massesAboard({ fish }: Pick<LiveWell, 'fish'>): number[] {
+  return fish.map(({ readings }) => Math.max(LEAST_FISH_G, readings.at(-1)?.readG ?? UNWEIGHED_G));
 }
 
 export const LINE_MG_L = LEAST_MG_L;

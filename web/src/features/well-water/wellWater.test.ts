@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { forecastOf, minutesLeft } from './forecast.ts';
+import { SCALE_KINDS } from '@lauta/core/scale';
+import { liveWellOf, type WellAct, type WellEntry } from '@lauta/core/well';
+import { forecastOf, massesAboard, minutesLeft } from './forecast.ts';
 import { BOUNDS, USUAL_WELL, parseWell } from './wellChoices.ts';
 
 describe('the well’s water', () => {
@@ -32,6 +34,18 @@ describe('the well’s water', () => {
       6,
     );
     expect(minutesLeft(USUAL_WELL, forecast, 5)).toBeNull();
+  });
+
+  it('is breathed by what was read last, by a kilogram where nothing was', () => {
+    const at = (atMs: number, act: WellAct): WellEntry => ({ entryId: `e${atMs}`, atMs, act });
+    const comes = (atMs: number, fishId: string): WellEntry =>
+      at(atMs, { kind: 'fish-in', fishId, speciesId: 'bass', lengthMm: null, condition: 'lively', compartment: 1, tagId: null, tagPlace: 'on' }); // prettier-ignore
+    const weighed = (atMs: number, readG: number): WellEntry =>
+      at(atMs, { kind: 'weighed', fishId: 'a', scaleId: 's', readG, how: 'typed', airSeconds: null });
+    const scale = at(1, { kind: 'scale', scaleId: 's', name: 'Scale', scale: SCALE_KINDS.usual });
+    const well = liveWellOf([scale, comes(2, 'a'), weighed(3, 900), weighed(4, 1200), comes(5, 'b')]);
+    expect(massesAboard(well)).toEqual([1200, 1000]);
+    expect(massesAboard(liveWellOf([scale, comes(2, 'a'), weighed(3, 4)]))).toEqual([50]);
   });
 
   it('what another hand left in the store is taken as far as it fits', () => {

@@ -2,13 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { sideOf } from '@lauta/core/care';
 import type { RuleSheet } from '@lauta/core/rules';
-import {
-  ROUND_MINUTES,
-  wellTroubles,
-  type WellAct,
-  type WellOutlook,
-  type WellRefusal,
-} from '@lauta/core/well';
+import { type WellAct, type WellOutlook, type WellRefusal } from '@lauta/core/well';
 import { useNow } from '../../clock/appClock.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { hasFailed } from '../../frame/hasFailed.ts';
@@ -28,6 +22,7 @@ import { FishIn } from './FishIn.tsx';
 import { FishRow } from './FishRow.tsx';
 import { WellFace } from './WellFace.tsx';
 import { WellSetUp } from './WellSetUp.tsx';
+import { countCarried, troublesNow } from './troublesNow.ts';
 import { useWell } from './useWell.ts';
 import { REFUSAL_WORDS, actWords, fishWords, troubleWords } from './words.ts';
 
@@ -65,16 +60,8 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
   if (hasFailed(view)) return <Failed error={view.error} retry={() => void view.refetch()} />;
   if (view.isPending) return <Loading what="Looking into the well" />;
   if (!today) return <Empty title="The event has no day">The director sets its days.</Empty>;
-  const outs = event.sessions
-    .filter((one) => one.dayId === dayId)
-    .map(({ linesOutAt }) => Date.parse(linesOutAt));
-  const carriedCount = carried.reduce((sum, { fishIds }) => sum + fishIds.length, 0);
-  const troubles = wellTroubles(sheet, well, {
-    nowMs,
-    isOver: outs.length > 0 && nowMs > Math.max(...outs),
-    carriedOver: carriedCount,
-    roundMinutes: ROUND_MINUTES,
-  });
+  const carriedCount = countCarried(carried);
+  const troubles = troublesNow(event, dayId, sheet, well, carriedCount, nowMs);
   const unlooked = troubles.flatMap((one) => (one.kind === 'unlooked' ? one.fishIds : []));
   const act = (acts: readonly WellAct[]): void => {
     const why = onPage.enter(acts);

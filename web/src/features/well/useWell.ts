@@ -40,16 +40,14 @@ export interface WellOnPage {
 
 export const USUAL_SCALE_ID = 'hanging-scale';
 
-/** The well of an entrant on a day: what the server heard, what waits here, and the one way to add to it. */
-export function useWell(
+/** The well of an entrant on a day: what the server heard and what this device put there since. */
+export function useWellList(
   { eventId, days }: Pick<EventView, 'eventId' | 'days'>,
   entrantId: string,
   dayId: string,
-  sheet: RuleSheet,
 ) {
   const view = useWellView(eventId, entrantId);
   const kept = useKeptCommands();
-  const client = useQueryClient();
   const commands = useMemo(() => kept.map(({ command }) => command), [kept]);
   const heard = useMemo(() => entriesOfDay(view.data, [], entrantId, dayId), [view.data, entrantId, dayId]);
   const here = useMemo(
@@ -59,11 +57,24 @@ export function useWell(
   const list = useEntryList(heard, here);
   const entries = useMemo(() => inOrder(list.entries), [list.entries]);
   const well = useMemo(() => liveWellOf(entries), [entries]);
-  const outlook = useMemo(() => wellOutlook(sheet, well), [sheet, well]);
   const carried = useMemo(
     () => carriedOver(view.data, commands, entrantId, daysBefore(days, dayId)),
     [view.data, commands, entrantId, days, dayId],
   );
+  return { view, list, entries, well, carried };
+}
+
+/** That well with what follows from it, and the one way to add to it. */
+export function useWell(
+  event: Pick<EventView, 'eventId' | 'days'>,
+  entrantId: string,
+  dayId: string,
+  sheet: RuleSheet,
+) {
+  const { eventId } = event;
+  const { view, list, entries, well, carried } = useWellList(event, entrantId, dayId);
+  const client = useQueryClient();
+  const outlook = useMemo(() => wellOutlook(sheet, well), [sheet, well]);
   const made = (acts: readonly WellAct[]): WellEntry[] =>
     acts.map((act) => ({ entryId: uuidv7(), atMs: appNow().getTime(), act }));
   const write = async (day: string, own: WellEntry[]): Promise<void> => {
