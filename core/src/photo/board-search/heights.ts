@@ -11,6 +11,32 @@ export interface Lattice {
 
 const MOST_MARKS = 320;
 
+/** A phasor and the turn that it takes at each step. */
+interface Phasor {
+  c: number;
+  s: number;
+  dc: number;
+  ds: number;
+}
+
+const STILL: Phasor = { c: 0, s: 0, dc: 1, ds: 0 };
+
+function addTurning(a: Phasor, b: Phasor, real: Float64Array, imaginary: Float64Array): void {
+  let [ac, as, bc, bs] = [a.c, a.s, b.c, b.s];
+  const { dc: adc, ds: ads } = a;
+  const { dc: bdc, ds: bds } = b;
+  for (let i = 0; i < real.length; i++) {
+    real[i] = (real[i] as number) + ac + bc;
+    imaginary[i] = (imaginary[i] as number) + as + bs;
+    const ac0 = ac;
+    const bc0 = bc;
+    ac = ac0 * adc - as * ads;
+    as = ac0 * ads + as * adc;
+    bc = bc0 * bdc - bs * bds;
+    bs = bc0 * bds + bs * bdc;
+  }
+}
+
 /**
  * Heights by the sum of phasors |Σ w exp(2πi u h / step)|: it is large where the marks lie on a lattice.
  * @param stepMm distance between neighbouring lines
@@ -33,19 +59,19 @@ export function latticeHeights(
   const real = new Float64Array(count);
   const imaginary = new Float64Array(count);
   let total = 0;
-  for (const { u, weight } of used) {
+  const phasors = used.map(({ u, weight }): Phasor => {
     const turn = (2 * Math.PI * u) / stepMm;
-    let c = weight * Math.cos(turn * lowestMm);
-    let s = weight * Math.sin(turn * lowestMm);
-    const dc = Math.cos(turn * stride);
-    const ds = Math.sin(turn * stride);
-    for (let i = 0; i < count; i++) {
-      real[i] = (real[i] as number) + c;
-      imaginary[i] = (imaginary[i] as number) + s;
-      [c, s] = [c * dc - s * ds, c * ds + s * dc];
-    }
-    total += weight;
-  }
+    return {
+      c: weight * Math.cos(turn * lowestMm),
+      s: weight * Math.sin(turn * lowestMm),
+      dc: Math.cos(turn * stride),
+      ds: Math.sin(turn * stride),
+    };
+  });
+  for (const { weight } of used) total += weight;
+  // Two by two: each waits for its own turn, not for the other's.
+  for (let k = 0; k < phasors.length; k += 2)
+    addTurning(phasors[k] as Phasor, phasors[k + 1] ?? STILL, real, imaginary);
   const strength = Float64Array.from(real, (re, i) => Math.hypot(re, imaginary[i] as number) / total);
   const peaks: Lattice[] = [];
   for (let i = 1; i + 1 < count; i++) {

@@ -75,6 +75,7 @@ export function placePattern(
   const found: { score: number; shift: number; row: number }[] = [];
   const lowestShift = -Math.floor(lineCount * 0.5);
   const highestShift = columns - Math.ceil(lineCount * 0.5);
+  const scores = new Float64Array(Math.max(0, highestShift - lowestShift + 1));
   for (const row of likelyRows(sums, columns, rows, pattern)) {
     for (let column = 0; column < columns; column++) {
       for (let i = 0; i < weights.length; i++) {
@@ -85,16 +86,18 @@ export function placePattern(
       }
       perColumn[outside * columns + column] = -between(sums, rows, column, row, row + widthCells);
     }
-    for (let shift = lowestShift; shift <= highestShift; shift++) {
-      let score = 0;
-      const from = Math.max(-OUTSIDE_LINES, -shift);
-      const to = Math.min(lineCount - 1 + OUTSIDE_LINES, columns - 1 - shift);
-      for (let i = from; i <= to; i++) {
-        const kind = i < 0 || i >= lineCount ? outside : (kindAt[i] as number);
-        if (kind >= 0) score += perColumn[kind * columns + shift + i] as number;
-      }
-      keep(found, { score: score / wanted, shift, row }, most);
+    scores.fill(0);
+    // Line by line: one after the other, scores of neighbouring shifts are quicker to add to.
+    for (let i = -OUTSIDE_LINES; i < lineCount + OUTSIDE_LINES; i++) {
+      const kind = i < 0 || i >= lineCount ? outside : (kindAt[i] as number);
+      if (kind < 0) continue;
+      const to = Math.min(highestShift, columns - 1 - i);
+      for (let shift = Math.max(lowestShift, -i); shift <= to; shift++)
+        scores[shift - lowestShift] =
+          (scores[shift - lowestShift] as number) + (perColumn[kind * columns + shift + i] as number);
     }
+    for (let shift = lowestShift; shift <= highestShift; shift++)
+      keep(found, { score: (scores[shift - lowestShift] as number) / wanted, shift, row }, most);
   }
   return found.map(({ score, shift, row }) => {
     const xMm = (shift + first + phase) * step;

@@ -45,6 +45,8 @@ const RAIL_OFF_PX = 1.6;
 /** While the lens's distortion is not known, a rail may bow by so much, px. */
 const RAIL_BOW_PX = 5;
 const TRIES = 500;
+/** A longer mark counts no more than one of this length. */
+const MOST_WORTH_PX = 60;
 const RAIL_TRIES = 400;
 const MOST_MARKS = 1000;
 const RAILS_KEPT = 4;
@@ -79,6 +81,17 @@ class Marks {
 
   at(i: number): [number, number, number, number] {
     return [this.x0[i] as number, this.y0[i] as number, this.x1[i] as number, this.y1[i] as number];
+  }
+
+  /** Each mark's middle, and the way from there to its upper end: four values a mark. */
+  halves(): Float64Array {
+    const out = new Float64Array(4 * this.count);
+    for (let i = 0; i < this.count; i++) {
+      const [x0, y0, x1, y1] = this.at(i);
+      const [mx, my] = [(x0 + x1) / 2, (y0 + y1) / 2];
+      out.set([mx, my, x0 - mx, y0 - my], 4 * i);
+    }
+    return out;
   }
 
   /** How far a mark's end lies off the line from its middle to the vanishing point, px. */
@@ -149,18 +162,30 @@ function vanishingDirection(marks: Marks, lens: LensGuess, dice: Dice): Vector |
   for (let i = 0; i < marks.count; i++) sums.push((total += marks.lengthPx[i] as number));
   const normals = Array.from({ length: marks.count }, (_, i) => marks.normal(i));
   const pick = (): Vector => normals[lowerBound(sums, dice() * total)] as Vector;
+  const halves = marks.halves();
+  const worth = marks.lengthPx.map((lengthPx) => Math.min(lengthPx, MOST_WORTH_PX));
   let best: Vector | null = null;
   let bestScore = 0;
   for (let attempt = 0; attempt < TRIES; attempt++) {
     const candidate = facingDown(cross(pick(), pick()));
     if (!candidate) continue;
-    let score = 0;
-    for (let i = 0; i < marks.count; i++)
-      if (marks.endOffPx(i, candidate, lens.focalPx) < END_OFF_PX)
-        score += Math.min(marks.lengthPx[i] as number, 60);
+    const score = scoreOf(candidate, halves, worth, END_OFF_PX / lens.focalPx);
     if (score > bestScore) [best, bestScore] = [candidate, score];
   }
   return best && settledDirection(marks, best, lens);
+}
+
+/** What the marks are worth that meet in a direction: `Marks.endOffPx` without its root and its division. */
+function scoreOf([dx, dy, dz]: Vector, halves: Float64Array, worth: Float64Array, within: number): number {
+  const squared = within * within;
+  let score = 0;
+  for (let i = 0, at = 0; i < worth.length; i++, at += 4) {
+    const a = (halves[at + 1] as number) * dz - dy;
+    const b = dx - (halves[at] as number) * dz;
+    const off = a * (halves[at + 2] as number) + b * (halves[at + 3] as number);
+    if (off * off < squared * (a * a + b * b)) score += worth[i] as number;
+  }
+  return score;
 }
 
 function settledDirection(marks: Marks, start: Vector, lens: LensGuess): Vector {

@@ -188,6 +188,11 @@ function spacingAt({ lines, stepMm, lengthMm }: Pattern, index: number, yMm: num
   return Math.max(stepMm, nearest);
 }
 
+/** Each line is looked at in three places, so far from each other along it. */
+const BESIDE_MM = 1.4;
+/** Lines are looked at a hundred thousand times a picture: nothing is left behind to collect. */
+const PROFILE = new Float64Array(256);
+
 function lookAcross(
   smooth: Tones,
   pose: LensPose,
@@ -216,14 +221,16 @@ function lookAcross(
   const half = Math.ceil(windowPx / stride);
   const flank = Math.round(reach / stride);
   const count = 2 * (half + flank) + 1;
-  const profile = new Float64Array(count);
-  for (const along of [-1.4, 0, 1.4]) {
-    const ox = p[0] + bx * along;
-    const oy = p[1] + by * along;
-    for (let i = 0; i < count; i++) {
-      const s = (i - half - flank) * stride;
-      profile[i] = (profile[i] as number) + toneAt(smooth, ox + nx * s, oy + ny * s) / 3;
-    }
+  const profile = count <= PROFILE.length ? PROFILE : new Float64Array(count);
+  const [px, py] = p;
+  for (let i = 0; i < count; i++) {
+    const s = (i - half - flank) * stride;
+    const [x, y] = [px + nx * s, py + ny * s];
+    profile[i] =
+      (toneAt(smooth, x - BESIDE_MM * bx, y - BESIDE_MM * by) +
+        toneAt(smooth, x, y) +
+        toneAt(smooth, x + BESIDE_MM * bx, y + BESIDE_MM * by)) /
+      3;
   }
   const sign = pattern.inkDarker ? 1 : -1;
   const ridgeAt = (i: number): number =>

@@ -38,21 +38,17 @@ export function findStrokes(smooth: Tones, inkDarker: boolean): Stroke[] {
   const sign = inkDarker ? 1 : -1;
   const strokes: Stroke[] = [];
   let open: Chain[] = [];
-  const ridge = new Float32Array(widthPx);
   for (let row = 2; row < heightPx - 2; row++) {
     const at = row * widthPx;
-    for (let x = 2; x < widthPx - 2; x++) {
-      const i = at + x;
-      ridge[x] = sign * ((data[i - 2] as number) + (data[i + 2] as number) - 2 * (data[i] as number));
-    }
     const next: Chain[] = [];
     let first = 0;
+    let here = ridgeAt(data, at + 2, sign);
+    let right = ridgeAt(data, at + 3, sign);
     for (let x = 3; x < widthPx - 3; x++) {
-      const here = ridge[x] as number;
-      if (here < LEAST_RIDGE) continue;
-      const left = ridge[x - 1] as number;
-      const right = ridge[x + 1] as number;
-      if (here < left || here <= right) continue;
+      const left = here;
+      here = right;
+      right = ridgeAt(data, at + x + 1, sign);
+      if (here < LEAST_RIDGE || here < left || here <= right) continue;
       const centre = x + (0.5 * (left - right)) / (left - 2 * here + right);
       // Chains are kept in the order of their places, so those far to the left are done with.
       while (first < open.length && (open[first] as Chain).lastX < centre - 6) first++;
@@ -82,6 +78,10 @@ export function findStrokes(smooth: Tones, inkDarker: boolean): Stroke[] {
   }
   for (const chain of open) close(chain, strokes);
   return strokes;
+}
+
+function ridgeAt(data: Float32Array, i: number, sign: number): number {
+  return sign * ((data[i - 2] as number) + (data[i + 2] as number) - 2 * (data[i] as number));
 }
 
 function addTo(chain: Chain, x: number, row: number): void {

@@ -65,40 +65,42 @@ export function tonesOf({ widthPx, heightPx, data }: Raster): Tones {
 /** Binomial smoothing (1 4 6 4 1)/16 both ways: a standard deviation of 1 px. The border is repeated. */
 export function smoothTones(tones: Tones): Tones {
   const { widthPx, heightPx, data } = tones;
-  const across = new Float32Array(data.length);
-  for (let row = 0; row < heightPx; row++) {
-    const start = row * widthPx;
-    const end = start + widthPx - 1;
-    let a = data[start] as number;
-    let b = a;
-    let c = a;
-    let d = data[Math.min(end, start + 1)] as number;
-    for (let at = start; at <= end; at++) {
-      const e = at + 2 <= end ? (data[at + 2] as number) : (data[end] as number);
-      across[at] = (a + e + 4 * (b + d) + 6 * c) * 0.0625;
-      a = b;
-      b = c;
-      c = d;
-      d = e;
-    }
-  }
   const out = new Float32Array(data.length);
+  // Five rows smoothed along stay at hand; what is done with is written over.
+  const ring = Array.from({ length: 5 }, () => new Float32Array(widthPx));
+  const rowAt = (row: number): Float32Array =>
+    ring[Math.min(heightPx - 1, Math.max(0, row)) % 5] as Float32Array;
+  for (let row = 0; row < Math.min(2, heightPx); row++) smoothAlong(data, row * widthPx, rowAt(row));
   for (let row = 0; row < heightPx; row++) {
+    if (row + 2 < heightPx) smoothAlong(data, (row + 2) * widthPx, rowAt(row + 2));
+    const [a, b, c, d, e] = [rowAt(row - 2), rowAt(row - 1), rowAt(row), rowAt(row + 1), rowAt(row + 2)];
     const at = row * widthPx;
-    const a = Math.max(0, row - 2) * widthPx;
-    const b = Math.max(0, row - 1) * widthPx;
-    const d = Math.min(heightPx - 1, row + 1) * widthPx;
-    const e = Math.min(heightPx - 1, row + 2) * widthPx;
     for (let column = 0; column < widthPx; column++) {
       out[at + column] =
-        ((across[a + column] as number) +
-          (across[e + column] as number) +
-          4 * ((across[b + column] as number) + (across[d + column] as number)) +
-          6 * (across[at + column] as number)) *
+        ((a[column] as number) +
+          (e[column] as number) +
+          4 * ((b[column] as number) + (d[column] as number)) +
+          6 * (c[column] as number)) *
         0.0625;
     }
   }
   return { widthPx, heightPx, data: out };
+}
+
+function smoothAlong(data: Float32Array, start: number, into: Float32Array): void {
+  const end = start + into.length - 1;
+  let a = data[start] as number;
+  let b = a;
+  let c = a;
+  let d = data[Math.min(end, start + 1)] as number;
+  for (let at = start; at <= end; at++) {
+    const e = at + 2 <= end ? (data[at + 2] as number) : (data[end] as number);
+    into[at - start] = (a + e + 4 * (b + d) + 6 * c) * 0.0625;
+    a = b;
+    b = c;
+    c = d;
+    d = e;
+  }
 }
 
 /** Every second px of smoothed tones. */

@@ -26,18 +26,6 @@ export function seeGrid(
   { widthPx, heightPx, data }: Raster,
   isLeftOut: (xPx: number, yPx: number) => boolean,
 ): GridSeen {
-  const cosines = new Float64Array(LENGTH * (LENGTH / 2));
-  const sines = new Float64Array(LENGTH * (LENGTH / 2));
-  const hann = Float64Array.from(
-    { length: LENGTH },
-    (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / LENGTH),
-  );
-  for (let bin = 0; bin < LENGTH / 2; bin++) {
-    for (let i = 0; i < LENGTH; i++) {
-      cosines[bin * LENGTH + i] = Math.cos((2 * Math.PI * bin * i) / LENGTH);
-      sines[bin * LENGTH + i] = Math.sin((2 * Math.PI * bin * i) / LENGTH);
-    }
-  }
   let best: GridSeen = { strength: 0, periodPx: 0 };
   for (const isAcross of [true, false]) {
     const spectra = [new Float64Array(LENGTH / 2), new Float64Array(LENGTH / 2)];
@@ -64,9 +52,6 @@ export function seeGrid(
           addSpectrum(
             values[channel] as Float64Array,
             (sums[channel] as number) / LENGTH,
-            hann,
-            cosines,
-            sines,
             spectra[channel] as Float64Array,
           );
       }
@@ -80,29 +65,40 @@ export function seeGrid(
   return best;
 }
 
-function addSpectrum(
-  values: Float64Array,
-  mean: number,
-  hann: Float64Array,
-  cosines: Float64Array,
-  sines: Float64Array,
-  into: Float64Array,
-): void {
-  const power = new Float64Array(LENGTH / 2);
+const HALF = LENGTH / 2;
+/** Bins that a peak is compared with reach down to this one. */
+const LOWEST_BIN = FIRST_BIN - 7;
+const HANN = Float64Array.from(
+  { length: LENGTH },
+  (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / LENGTH),
+);
+const COSINES = Float64Array.from({ length: LENGTH }, (_, i) => Math.cos((2 * Math.PI * i) / LENGTH));
+const SINES = Float64Array.from({ length: LENGTH }, (_, i) => Math.sin((2 * Math.PI * i) / LENGTH));
+
+/** Adds a line's power spectrum, by its own power. Of real values the halves of a wave are summed once. */
+function addSpectrum(values: Float64Array, mean: number, into: Float64Array): void {
+  const power = new Float64Array(HALF);
+  const even = new Float64Array(HALF);
+  const odd = new Float64Array(HALF);
+  const seen = (i: number): number => ((values[i] as number) - mean) * (HANN[i] as number);
+  for (let i = 1; i < HALF; i++) {
+    even[i] = seen(i) + seen(LENGTH - i);
+    odd[i] = seen(i) - seen(LENGTH - i);
+  }
+  const [first, middle] = [seen(0), seen(HALF)];
   let total = 0;
-  for (let bin = 0; bin < LENGTH / 2; bin++) {
-    let [re, im] = [0, 0];
-    const row = bin * LENGTH;
-    for (let i = 0; i < LENGTH; i++) {
-      const value = ((values[i] as number) - mean) * (hann[i] as number);
-      re += value * (cosines[row + i] as number);
-      im += value * (sines[row + i] as number);
+  for (let bin = LOWEST_BIN; bin < HALF; bin++) {
+    let re = first + (bin % 2 === 0 ? middle : -middle);
+    let im = 0;
+    for (let i = 1, turn = bin; i < HALF; i++, turn = (turn + bin) & (LENGTH - 1)) {
+      re += (even[i] as number) * (COSINES[turn] as number);
+      im += (odd[i] as number) * (SINES[turn] as number);
     }
     power[bin] = re * re + im * im;
     if (bin >= FIRST_BIN) total += power[bin] as number;
   }
   if (total <= 0) return;
-  for (let bin = 0; bin < LENGTH / 2; bin++)
+  for (let bin = LOWEST_BIN; bin < HALF; bin++)
     into[bin] = (into[bin] as number) + (power[bin] as number) / total;
 }
 

@@ -45,19 +45,18 @@ const DOUBTFUL = 0.44;
 
 /** How sharp a picture's strongest edges are: their step over 2 px as a share of that over 8 px. */
 export function edgeSharpness({ widthPx, heightPx, data }: Tones): number {
-  const near: number[] = [];
-  const far: number[] = [];
+  const count = Math.ceil(Math.max(0, heightPx - 2 * FAR_PX) / ROW_STRIDE) * Math.ceil(Math.max(0, widthPx - 2 * FAR_PX) / COLUMN_STRIDE); // prettier-ignore
+  const near = new Float64Array(count);
+  const far = new Float64Array(count);
+  let seen = 0;
   for (let row = FAR_PX; row < heightPx - FAR_PX; row += ROW_STRIDE) {
     for (let column = FAR_PX; column < widthPx - FAR_PX; column += COLUMN_STRIDE) {
       const at = row * widthPx + column;
-      const step = (px: number): number =>
-        Math.abs((data[at + px / 2] as number) - (data[at - px / 2] as number));
-      near.push(step(NEAR_PX));
-      far.push(step(FAR_PX));
+      near[seen] = Math.abs((data[at + NEAR_PX / 2] as number) - (data[at - NEAR_PX / 2] as number));
+      far[seen++] = Math.abs((data[at + FAR_PX / 2] as number) - (data[at - FAR_PX / 2] as number));
     }
   }
-  const top = (values: number[]): number =>
-    values.sort((a, b) => a - b)[Math.floor(0.985 * values.length)] as number;
+  const top = (values: Float64Array): number => values.sort()[Math.floor(0.985 * values.length)] as number;
   return top(near) / Math.max(1e-6, top(far));
 }
 

@@ -53,24 +53,32 @@ export function coverageOf(view: BareView, evidence: LineEvidence, pattern: Patt
     const l = model.light[i] as number;
     const own = light[i] as number;
     const dl = own - l;
-    const bare = bareAt(model, i, Math.min(own, l));
+    const bare = Math.min(own, l);
+    const bareWarm = warmthAt(model, i, bare);
+    const bareCool = coolnessAt(model, i, bare);
+    const ownLevel = Math.exp(own);
+    const level = Math.exp(l);
     // Noise of a px weighs more in the dark, on a log scale.
-    const noise = 2.5 / Math.exp(own);
+    const noise = 2.5 / ownLevel;
     const spread = Math.hypot(model.chromaSpread, noise);
     // Brighter than the face by a mirrored sky or sun: white is added, and the chroma goes with it.
-    const glare = dl > 0 ? Math.exp(own) - Math.exp(l) : 0;
-    const wantedWarm = glare > 0 ? Math.log((bare.red + glare) / (bare.green + glare)) : bare.warm;
-    const wantedCool = glare > 0 ? Math.log((bare.blue + glare) / (bare.green + glare)) : bare.cool;
+    const glare = dl > 0 ? ownLevel - level : 0;
+    let [wantedWarm, wantedCool] = [bareWarm, bareCool];
+    if (glare > 0) {
+      const green = greenOf(bare, bareWarm, bareCool);
+      const whitened = Math.exp(green) + glare;
+      wantedWarm = Math.log((Math.exp(green + bareWarm) + glare) / whitened);
+      wantedCool = Math.log((Math.exp(green + bareCool) + glare) / whitened);
+    }
     const dw = ((warm[i] as number) - wantedWarm) / spread;
     const dc = ((cool[i] as number) - wantedCool) / (1.4 * spread);
-    const bright = dl > 0 ? dl / Math.hypot(2 * model.lightSpread, 14 / Math.exp(l)) : 0;
+    const bright = dl > 0 ? dl / Math.hypot(2 * model.lightSpread, 14 / level) : 0;
     const dark = darkness(-dl, DEEPEST_SHADE - (model.brightest - l));
     let colour = Math.sqrt(dw * dw + dc * dc + bright * bright + dark * dark);
     if (dl > 0 && own < model.brightest + LIT_SLACK) {
       // Beside a hard shadow the sunlit face is brighter than what is smoothed over both.
-      const lit = bareAt(model, i, own);
-      const lw = ((warm[i] as number) - lit.warm) / spread;
-      const lc = ((cool[i] as number) - lit.cool) / (1.4 * spread);
+      const lw = ((warm[i] as number) - warmthAt(model, i, own)) / spread;
+      const lc = ((cool[i] as number) - coolnessAt(model, i, own)) / (1.4 * spread);
       colour = Math.min(colour, Math.sqrt(lw * lw + lc * lc));
     }
     // A darker shade may be shadow or a dull tail: there the lines decide.
@@ -83,10 +91,11 @@ export function coverageOf(view: BareView, evidence: LineEvidence, pattern: Patt
     const line = lines[i] as number;
     if (line >= 0) value += line > 0.62 ? -4 * line : line < 0.3 ? 2.2 * (1 - line / 0.3) : 0;
     odds[i] = value;
-    const plain = bareAt(model, i, l);
-    face[i * 3] = plain.red - FLOOR;
-    face[i * 3 + 1] = plain.green - FLOOR;
-    face[i * 3 + 2] = plain.blue - FLOOR;
+    const [plainWarm, plainCool] = [warmthAt(model, i, l), coolnessAt(model, i, l)];
+    const plainGreen = greenOf(l, plainWarm, plainCool);
+    face[i * 3] = Math.exp(plainGreen + plainWarm) - FLOOR;
+    face[i * 3 + 1] = Math.exp(plainGreen) - FLOOR;
+    face[i * 3 + 2] = Math.exp(plainGreen + plainCool) - FLOOR;
   }
   return { odds, board, face, brightest: Math.exp(model.brightest) - FLOOR };
 }
@@ -113,17 +122,19 @@ function darkness(below: number, room: number): number {
   return below < end ? (below - from) / 0.45 : (end - from) / 0.45 + (below - end) / 0.15;
 }
 
-/** The bare face's colour (0-255 plus the floor of the logs) at a cell under a given log brightness. */
-function bareAt(
-  model: FaceModel,
-  i: number,
-  light: number,
-): { red: number; green: number; blue: number; warm: number; cool: number } {
-  const warm = model.warmAt(light) + (model.warmOff[i] as number);
-  const cool = model.coolAt(light) + (model.coolOff[i] as number);
-  // light = 0.3 red + 0.6 green + 0.1 blue in logs.
-  const green = light - 0.3 * warm - 0.1 * cool;
-  return { red: Math.exp(green + warm), green: Math.exp(green), blue: Math.exp(green + cool), warm, cool };
+/** The bare face's chroma (red over green, in logs) at a cell under a given log brightness. */
+function warmthAt({ warmLine, warmOff }: FaceModel, i: number, light: number): number {
+  return warmLine.offset + warmLine.slope * light + (warmOff[i] as number);
+}
+
+/** The same of blue over green. */
+function coolnessAt({ coolLine, coolOff }: FaceModel, i: number, light: number): number {
+  return coolLine.offset + coolLine.slope * light + (coolOff[i] as number);
+}
+
+/** Log of green (0-255 plus the floor): light = 0.3 red + 0.6 green + 0.1 blue in logs. */
+function greenOf(light: number, warm: number, cool: number): number {
+  return light - 0.3 * warm - 0.1 * cool;
 }
 
 /** How much the printed lines to both sides of a cell are seen, 0 to 1; −1 where none is near. */
@@ -172,12 +183,17 @@ function seenAround({ rows, seen }: LineEvidence, line: number, row: number): nu
   return Math.max(Math.min(here, above), Math.min(Math.max(here, above), below));
 }
 
+interface Line {
+  slope: number;
+  offset: number;
+}
+
 interface FaceModel {
   light: Float32Array;
   warmOff: Float32Array;
   coolOff: Float32Array;
-  warmAt: (light: number) => number;
-  coolAt: (light: number) => number;
+  warmLine: Line;
+  coolLine: Line;
   chromaSpread: number;
   lightSpread: number;
   /** Log brightness of the face where it is lit best. */
@@ -200,33 +216,30 @@ function faceModel(
   const warmLeft = new Float32Array(count);
   const coolLeft = new Float32Array(count);
   for (let i = 0; i < count; i++) {
-    warmLeft[i] = (warm[i] as number) - warmLine.at(light[i] as number);
-    coolLeft[i] = (cool[i] as number) - coolLine.at(light[i] as number);
+    warmLeft[i] = (warm[i] as number) - (warmLine.offset + warmLine.slope * (light[i] as number));
+    coolLeft[i] = (cool[i] as number) - (coolLine.offset + coolLine.slope * (light[i] as number));
   }
   const lightField = spreadSeeds(view, board, light);
   const warmOff = spreadSeeds(view, board, warmLeft);
   const coolOff = spreadSeeds(view, board, coolLeft);
   const chromaSpread = spreadOf(seeds, (i) => (warmLeft[i] as number) - (warmOff[i] as number), 0.012);
   const lightSpread = spreadOf(seeds, (i) => (light[i] as number) - (lightField[i] as number), 0.05);
-  const lit = seeds.map((i) => lightField[i] as number).sort((a, b) => a - b);
+  const lit = Float64Array.from(seeds, (i) => lightField[i] as number).sort();
   const brightest = lit[Math.floor(0.9 * (lit.length - 1))] ?? 0;
   return {
-    light: lightField, warmOff, coolOff, warmAt: warmLine.at, coolAt: coolLine.at, chromaSpread, lightSpread, brightest,
+    light: lightField, warmOff, coolOff, warmLine, coolLine, chromaSpread, lightSpread, brightest,
   }; // prettier-ignore
 }
 
 /** Robust standard deviation: 1.48 times the median of the absolute values (at least `least`). */
 function spreadOf(seeds: readonly number[], valueAt: (i: number) => number, least: number): number {
   if (seeds.length === 0) return least;
-  const sizes = seeds.map((i) => Math.abs(valueAt(i))).sort((a, b) => a - b);
+  // Typed: sorted by number, and several times as fast.
+  const sizes = Float64Array.from(seeds, (i) => Math.abs(valueAt(i))).sort();
   return Math.max(least, 1.4826 * (sizes[sizes.length >> 1] as number));
 }
 
-function robustLine(
-  seeds: readonly number[],
-  x: Float32Array,
-  y: Float32Array,
-): { at: (value: number) => number } {
+function robustLine(seeds: readonly number[], x: Float32Array, y: Float32Array): Line {
   let slope = 0;
   let offset = 0;
   let scale = Infinity;
@@ -250,7 +263,7 @@ function robustLine(
     offset = sy / w - slope * (sx / w);
     scale = 2 * spreadOf(seeds, (i) => (y[i] as number) - offset - slope * (x[i] as number), 0.01);
   }
-  return { at: (value) => offset + slope * value };
+  return { slope, offset };
 }
 
 /** Seeds smoothed widely, the same everywhere where there are none: a pyramid of normalised means. */

@@ -15,8 +15,9 @@ export interface FlankMatch {
 
 const BLOCK_COLUMNS = 20;
 const BLOCK_ROWS = 12;
-const STRIDE_COLUMNS = 10;
-const STRIDE_ROWS = 6;
+/** Blocks overlap by half: each is two by two of these parts, and what is summed over a part serves four blocks. */
+const PARTS_ALONG = FLANK_COLUMNS / (BLOCK_COLUMNS / 2);
+const PARTS_ACROSS = FLANK_ROWS / (BLOCK_ROWS / 2);
 /** How far a fish may lie otherwise as a whole, and a part of it beside that, cells. */
 const WHOLE_SHIFT = [9, 6] as const;
 const LOCAL_SHIFT = [3, 2] as const;
@@ -30,39 +31,30 @@ const HALF = 2;
 /** A block counts when both flanks show this share of it. */
 const LEAST_KNOWN = 0.55;
 
-interface Block {
-  column: number;
-  row: number;
-}
-
-/** A pattern, or a coarser one, and the size of its blocks. */
+/** A pattern, or a coarser one, and the size of its parts. */
 interface Grid {
   columns: number;
   rows: number;
   cells: Int8Array;
-  blockColumns: number;
-  blockRows: number;
+  partColumns: number;
+  partRows: number;
 }
 
-const BLOCKS: readonly Block[] = (() => {
-  const blocks: Block[] = [];
-  for (let row = 0; row + BLOCK_ROWS <= FLANK_ROWS; row += STRIDE_ROWS)
-    for (let column = 0; column + BLOCK_COLUMNS <= FLANK_COLUMNS; column += STRIDE_COLUMNS)
-      blocks.push({ column, row });
+/** Each block by its upper left part. */
+const BLOCKS: readonly number[] = (() => {
+  const blocks: number[] = [];
+  for (let row = 0; row + 1 < PARTS_ACROSS; row++)
+    for (let column = 0; column + 1 < PARTS_ALONG; column++) blocks.push(row * PARTS_ALONG + column);
   return blocks;
 })();
-const HALF_BLOCKS: readonly Block[] = BLOCKS.map(({ column, row }) => ({
-  column: column / HALF,
-  row: row / HALF,
-}));
 
 function gridOf(flank: FlankDescriptor, by: number): Grid {
   return {
     columns: FLANK_COLUMNS / by,
     rows: FLANK_ROWS / by,
     cells: coarserFlank(flank, by),
-    blockColumns: BLOCK_COLUMNS / by,
-    blockRows: BLOCK_ROWS / by,
+    partColumns: BLOCK_COLUMNS / 2 / by,
+    partRows: BLOCK_ROWS / 2 / by,
   };
 }
 
@@ -71,8 +63,9 @@ export function compareFlanks(a: FlankDescriptor, b: FlankDescriptor): FlankMatc
   const [halfA, halfB] = [gridOf(a, HALF), gridOf(b, HALF)];
   const fitAt = (dx: number, dy: number): number | null => {
     let [sum, energy, count] = [0, 0, 0];
-    for (const block of HALF_BLOCKS) {
-      const fit = correlate(halfA, halfB, block, dx, dy);
+    sumParts(halfA, halfB, dx, dy);
+    for (const block of BLOCKS) {
+      const fit = fitOf(halfA, block);
       if (fit === null) continue;
       sum += fit.both;
       energy += fit.energy;
@@ -100,26 +93,34 @@ export function compareFlanks(a: FlankDescriptor, b: FlankDescriptor): FlankMatc
   const apart =
     elsewhere.length >= 4 ? whole.alike - (elsewhere[Math.floor(0.8 * elsewhere.length)] as number) : 0;
   const [fineA, fineB] = [gridOf(a, 1), gridOf(b, 1)];
-  let [sum, energy, count] = [0, 0, 0];
-  const places: { from: [number, number]; to: [number, number]; alike: number }[] = [];
-  for (const block of BLOCKS) {
-    let best: (Fit & { dx: number; dy: number }) | null = null;
-    for (let dy = -LOCAL_SHIFT[1]; dy <= LOCAL_SHIFT[1]; dy++) {
-      for (let dx = -LOCAL_SHIFT[0]; dx <= LOCAL_SHIFT[0]; dx++) {
-        const fit = correlate(fineA, fineB, block, whole.dx + dx, whole.dy + dy);
-        if (fit && (!best || fit.both / fit.energy > best.both / best.energy))
-          best = { ...fit, dx: whole.dx + dx, dy: whole.dy + dy };
+  const best: (PlacedFit | null)[] = BLOCKS.map(() => null);
+  for (let dy = whole.dy - LOCAL_SHIFT[1]; dy <= whole.dy + LOCAL_SHIFT[1]; dy++) {
+    for (let dx = whole.dx - LOCAL_SHIFT[0]; dx <= whole.dx + LOCAL_SHIFT[0]; dx++) {
+      sumParts(fineA, fineB, dx, dy);
+      for (let i = 0; i < BLOCKS.length; i++) {
+        const fit = fitOf(fineA, BLOCKS[i] as number);
+        const former = best[i];
+        if (fit && (!former || fit.both / fit.energy > former.both / former.energy))
+          best[i] = { both: fit.both, energy: fit.energy, dx, dy };
       }
     }
-    if (!best) continue;
-    sum += best.both;
-    energy += best.energy;
+  }
+  let [sum, energy, count] = [0, 0, 0];
+  const places: { from: [number, number]; to: [number, number]; alike: number }[] = [];
+  for (const [i, block] of BLOCKS.entries()) {
+    const fit = best[i];
+    if (!fit) continue;
+    sum += fit.both;
+    energy += fit.energy;
     count++;
-    const middle: [number, number] = [block.column + BLOCK_COLUMNS / 2, block.row + BLOCK_ROWS / 2];
+    const middle: [number, number] = [
+      ((block % PARTS_ALONG) + 1) * (BLOCK_COLUMNS / 2),
+      (Math.floor(block / PARTS_ALONG) + 1) * (BLOCK_ROWS / 2),
+    ];
     places.push({
       from: middle,
-      to: [middle[0] + best.dx, middle[1] + best.dy],
-      alike: best.both / best.energy,
+      to: [middle[0] + fit.dx, middle[1] + fit.dy],
+      alike: fit.both / fit.energy,
     });
   }
   if (count < LEAST_BLOCKS) return null;
@@ -140,34 +141,84 @@ interface Fit {
   energy: number;
 }
 
-/** Correlation of one block of `a` with the block of `b` that lies (dx, dy) further; null when too little is known. */
-function correlate(a: Grid, b: Grid, { column, row }: Block, dx: number, dy: number): Fit | null {
-  const { columns, rows, blockColumns, blockRows } = a;
-  if (column + dx < 0 || row + dy < 0 || column + dx + blockColumns > columns || row + dy + blockRows > rows)
-    return null;
-  let n = 0;
-  let sa = 0;
-  let sb = 0;
-  let saa = 0;
-  let sbb = 0;
-  let sab = 0;
-  for (let r = 0; r < blockRows; r++) {
-    let i = (row + r) * columns + column;
-    let j = (row + r + dy) * columns + column + dx;
-    for (let c = 0; c < blockColumns; c++, i++, j++) {
-      const p = a.cells[i] as number;
-      const q = b.cells[j] as number;
-      if (p === HIDDEN || q === HIDDEN) continue;
-      n++;
-      sa += p;
-      sb += q;
-      saa += p * p;
-      sbb += q * q;
-      sab += p * q;
+interface PlacedFit extends Fit {
+  dx: number;
+  dy: number;
+}
+
+/** Of a part: how many cells both show, and their sums of a, b, a², b² and a·b. */
+const SUMS = 6;
+/** In the place of a count: the part lies outside when it is shifted. */
+const OUTSIDE = -1;
+/** Of the shift that was summed last; written over by the next. */
+const sums = new Int32Array(PARTS_ALONG * PARTS_ACROSS * SUMS);
+
+/** Sums over each part of `a` with what lies (dx, dy) further in `b`. */
+function sumParts(a: Grid, b: Grid, dx: number, dy: number): void {
+  const { columns, rows, partColumns, partRows, cells } = a;
+  const others = b.cells;
+  for (let part = 0; part < PARTS_ALONG * PARTS_ACROSS; part++) {
+    const left = (part % PARTS_ALONG) * partColumns;
+    const top = Math.floor(part / PARTS_ALONG) * partRows;
+    const at = part * SUMS;
+    if (left + dx < 0 || top + dy < 0 || left + dx + partColumns > columns || top + dy + partRows > rows) {
+      sums[at] = OUTSIDE;
+      continue;
     }
+    let n = 0;
+    let sa = 0;
+    let sb = 0;
+    let saa = 0;
+    let sbb = 0;
+    let sab = 0;
+    for (let row = top; row < top + partRows; row++) {
+      const from = row * columns + left;
+      const shift = dy * columns + dx;
+      for (let i = from; i < from + partColumns; i++) {
+        const p = cells[i] as number;
+        const q = others[i + shift] as number;
+        if (p === HIDDEN || q === HIDDEN) continue;
+        n++;
+        sa += p;
+        sb += q;
+        saa += p * p;
+        sbb += q * q;
+        sab += p * q;
+      }
+    }
+    sums[at] = n;
+    sums[at + 1] = sa;
+    sums[at + 2] = sb;
+    sums[at + 3] = saa;
+    sums[at + 4] = sbb;
+    sums[at + 5] = sab;
   }
-  if (n < LEAST_KNOWN * blockColumns * blockRows) return null;
-  const va = saa - (sa * sa) / n;
-  const vb = sbb - (sb * sb) / n;
-  return { both: sab - (sa * sb) / n, energy: Math.sqrt(va * vb) + n * FLOOR };
+}
+
+/** Correlation of one block under the shift that was summed last; null when too little of it is known. */
+function fitOf({ partColumns, partRows }: Grid, block: number): Fit | null {
+  const a = block * SUMS;
+  const b = a + SUMS;
+  const c = a + PARTS_ALONG * SUMS;
+  const d = c + SUMS;
+  if (sums[a] === OUTSIDE || sums[b] === OUTSIDE || sums[c] === OUTSIDE || sums[d] === OUTSIDE) return null;
+  const n = ofFour(a, 0);
+  if (n < LEAST_KNOWN * 4 * partColumns * partRows) return null;
+  const sa = ofFour(a, 1);
+  const sb = ofFour(a, 2);
+  const va = ofFour(a, 3) - (sa * sa) / n;
+  const vb = ofFour(a, 4) - (sb * sb) / n;
+  return { both: ofFour(a, 5) - (sa * sb) / n, energy: Math.sqrt(va * vb) + n * FLOOR };
+}
+
+/** A sum over the four parts of a block. */
+function ofFour(first: number, which: number): number {
+  const at = first + which;
+  const below = at + PARTS_ALONG * SUMS;
+  return (
+    (sums[at] as number) +
+    (sums[at + SUMS] as number) +
+    (sums[below] as number) +
+    (sums[below + SUMS] as number)
+  );
 }

@@ -94,6 +94,29 @@ describe('a flank’s pattern', () => {
     expect(compareFlanks(described(3), described(3, { hand: [0, FLANK_COLUMNS] }))).toBeNull();
   });
 
+  it('is as alike in each place as the whole block’s covariance says, summed cell by cell', () => {
+    const [a, b] = [described(8), described(8, { dx: 3, dy: 1, noise: 0.4, hand: [60, 75] })];
+    const places = compareFlanks(a, b)?.places ?? [];
+    expect(places.length).toBeGreaterThan(40);
+    for (const { from, to, alike } of places) {
+      const pairs: [number, number][] = [];
+      for (let row = -6; row < 6; row++) {
+        for (let column = -10; column < 10; column++) {
+          const p = a[(from[1] + row) * FLANK_COLUMNS + from[0] + column] ?? HIDDEN;
+          const q = b[(to[1] + row) * FLANK_COLUMNS + to[0] + column] ?? HIDDEN;
+          if (p !== HIDDEN && q !== HIDDEN) pairs.push([p, q]);
+        }
+      }
+      const mean = (of: 0 | 1): number => pairs.reduce((sum, pair) => sum + pair[of], 0) / pairs.length;
+      const [meanA, meanB] = [mean(0), mean(1)];
+      const sum = (of: (p: number, q: number) => number): number =>
+        pairs.reduce((total, [p, q]) => total + of(p - meanA, q - meanB), 0);
+      // 60 a cell is the floor under which a block says little: our own choice.
+      const energy = Math.sqrt(sum((p) => p * p) * sum((_, q) => q * q)) + 60 * pairs.length;
+      expect(alike).toBeCloseTo(sum((p, q) => p * q) / energy, 9);
+    }
+  });
+
   it('of another individual is not alike', () => {
     for (let other = 11; other < 31; other++) {
       const match = compareFlanks(described(10), described(other));
@@ -189,6 +212,21 @@ describe('whether it is the same fish', () => {
   it('is left to people when a hand hides the flank', () => {
     const hidden = fish(5, 400, { hand: [10, FLANK_COLUMNS] });
     expect(likenessOf(fish(5, 400), hidden)).toMatchObject({ verdict: 'look', match: null });
+  });
+
+  it('is not said of bars that are alike in any place', () => {
+    const barred = (individual: number): FlankDescriptor => {
+      const dice = seededDice(individual);
+      const light = new Float32Array(FLANK_COLUMNS * FLANK_ROWS);
+      // A bar every eight cells, and little of its own.
+      for (let i = 0; i < light.length; i++)
+        light[i] = 4.4 + 0.4 * Math.sin((2 * Math.PI * (i % FLANK_COLUMNS)) / 8) + 0.05 * dice();
+      return describeFlank({ light, frame: FRAME });
+    };
+    const [a, b] = [barred(31), barred(32)].map((flank) => ({ lengthMm: 400, sigmaMm: 1, flank }));
+    if (!a || !b) throw new Error('expected two fish');
+    expect(compareFlanks(a.flank, b.flank)?.alike).toBeGreaterThan(0.9);
+    expect(likenessOf(a, b).verdict).not.toBe('same');
   });
 
   it('tells one photograph stored anew from two photographs of one fish', () => {

@@ -22,14 +22,16 @@ export interface KnownFlank {
   flank: FlankDescriptor;
 }
 
-/** Being apart from a shifted fit counts twice: two stripes are alike anywhere. */
-const APART_WEIGHT = 2;
+/** What being apart from a shifted fit counts: two stripes are alike anywhere. */
+const APART_WEIGHT = 0.65;
+/** Less apart than this nobody is called the same: two fish with bars may be alike in any place. */
+const LEAST_APART = 0.2;
 /** With less than this share of the flank in both pictures what is alike tells less. */
-const FULL_SHARE = 0.22;
+const FULL_SHARE = 0.1;
 /** What the square of the lengths' distance in standard uncertainties counts. */
-const LENGTH_WEIGHT = 0.04;
-const MIDDLE = 1.35;
-const STEEPNESS = 8;
+const LENGTH_WEIGHT = 0.08;
+const MIDDLE = 0.88;
+const STEEPNESS = 17.3;
 const SAME_FROM = 0.8;
 const LOOK_FROM = 0.2;
 /** Lengths of one fish differ by jaw, tail and place by about this share beside what the readings' own doubt explains. */
@@ -71,7 +73,8 @@ export function likenessOf(a: KnownFlank, b: KnownFlank): Likeness {
     };
   const score =
     1 / (1 + Math.exp(-STEEPNESS * (strengthOf(match) - LENGTH_WEIGHT * sigmasApart(a, b) ** 2 - MIDDLE)));
-  const verdict = score >= SAME_FROM ? 'same' : score >= LOOK_FROM ? 'look' : 'different';
+  const isSame = score >= SAME_FROM && match.apart >= LEAST_APART;
+  const verdict = isSame ? 'same' : score >= LOOK_FROM ? 'look' : 'different';
   const percent = Math.round(100 * match.alike);
   const alike = `the patterns are ${percent} % alike`;
   const isSamePhoto =

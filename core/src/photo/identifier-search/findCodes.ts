@@ -152,6 +152,9 @@ function lumaAt(view: CardView, column: number, row: number): number {
   return view.luma[row * view.columns + column] as number;
 }
 
+/** Places of a ring; thousands of rings are looked at a picture. */
+const LIT = new Float64Array(RING_MM.length * RING_PLACES);
+
 /** Brightness of the white about a place, and the share of the ring that is of it; null where there is none. */
 function evenShare(
   view: CardView,
@@ -160,18 +163,21 @@ function evenShare(
   row: number,
   mean: number,
 ): { white: number; share: number } | null {
-  const lit: number[] = [];
+  let count = 0;
   for (const [dx, dy] of ring) {
-    const [x, y] = [column + dx, row + dy];
+    const x = column + dx;
+    const y = row + dy;
     if (x < 0 || y < 0 || x >= view.columns || y >= view.rows) continue;
     const at = y * view.columns + x;
-    if (view.inPhoto[at] && (view.chroma[at] as number) < MOST_CHROMA) lit.push(view.luma[at] as number);
+    if (view.inPhoto[at] && (view.chroma[at] as number) < MOST_CHROMA) LIT[count++] = view.luma[at] as number;
   }
-  if (lit.length < LEAST_WHITE * ring.length) return null;
-  lit.sort((a, b) => a - b);
+  if (count < LEAST_WHITE * ring.length) return null;
+  const lit = LIT.subarray(0, count).sort();
   // White is what most of the ring is: letters, and what lies on the card, take some of it.
   const white = lit[Math.floor(0.65 * lit.length)] as number;
   if (white < 1.06 * mean) return null;
-  const share = lit.filter((value) => Math.abs(value - white) < EVEN * white).length / ring.length;
+  let even = 0;
+  for (const value of lit) if (Math.abs(value - white) < EVEN * white) even++;
+  const share = even / ring.length;
   return share < LEAST_WHITE ? null : { white, share };
 }
