@@ -121,7 +121,8 @@ test('the second click of a double one is for what the first hit: it taps nothin
   await page.getByRole('button', { name: 'A fish comes in' }).click();
   await page.getByLabel('Scale shows').fill('2-8');
   const middle = async (what: Locator): Promise<[number, number]> => {
-    await what.scrollIntoViewIfNeeded();
+    // Clear of what is fixed to the screen's lower edge.
+    await what.evaluate((element) => element.scrollIntoView({ block: 'center' }));
     const { x, y, width, height } = (await what.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
     return [x + width / 2, y + height / 2];
   };
@@ -139,6 +140,16 @@ test('the second click of a double one is for what the first hit: it taps nothin
   await expect(count(page)).toContainText('1 of 5');
   await page.mouse.click(...at);
   await expect(page.getByRole('heading', { name: 'Keep them alive' })).toBeVisible();
+  // Two quick taps on neighbours that both stay are two taps.
+  await page.goBack();
+  await page.locator('main li button').first().click();
+  const looks = page.getByRole('button', { name: 'weak', exact: true });
+  await page.mouse.click(...(await middle(page.getByRole('button', { name: 'Count by hand' }))));
+  await expect(page.getByRole('group', { name: 'Fish counted' })).toBeVisible();
+  await page.mouse.move(...(await middle(looks)));
+  await page.mouse.down({ clickCount: 2 });
+  await page.mouse.up({ clickCount: 2 });
+  await expect(page.getByRole('button', { name: /^Undo: .*looked at/ })).toBeVisible();
   await close();
 });
 

@@ -23,10 +23,10 @@ export function scaleDoubts(
   if (!scale) return ['unknown'];
   const { kind, accuracyClass, checks } = scale;
   const doubts: ScaleDoubt[] = [];
-  // Neither the load nor the step matters for when it is due.
-  if (judgeScale(scale, loadG ?? 0, kind.divisionG, nowMs).isDue) doubts.push('unchecked');
   const last = checks.findLast(({ trueG, atMs }) => trueG > 0 && atMs <= nowMs);
   if (last && withinTolerance(scale, last) === false) doubts.push('outside-tolerance');
+  // Neither the load nor the step matters for when it is due.
+  if (judgeScale(scale, loadG ?? 0, kind.divisionG, nowMs).isDue) doubts.push('unchecked');
   if (accuracyClass !== null && loadG !== null && loadG < leastLoadG(accuracyClass, kind.divisionG))
     doubts.push('under-least-load');
   return doubts;

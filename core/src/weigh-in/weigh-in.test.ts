@@ -412,6 +412,8 @@ describe('the scale of the weigh-in', () => {
     // 1000 divisions: two of them are allowed (NIST Handbook 44, 2.20, table 6).
     const off = { ...scale, checks: [at(0, 5000, 5015)] };
     expect(scaleDoubts(off, 5000, HOUR)).toEqual(['outside-tolerance']);
+    // Half a day later it is due as well, but that it was off comes first.
+    expect(scaleDoubts(off, 5000, 13 * HOUR)).toEqual(['outside-tolerance', 'unchecked']);
     const mended = { ...off, checks: [...off.checks, at(HOUR, 0, 0), at(HOUR, 5000, 5010)] };
     expect(scaleDoubts(mended, 5000, 2 * HOUR)).toEqual([]);
     expect(scaleDoubts({ ...off, accuracyClass: null }, 5000, HOUR)).toEqual([]);

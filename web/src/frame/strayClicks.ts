@@ -1,6 +1,6 @@
 /**
- * The second click of a double click belongs to what the first one hit. Where that closed a form or drew the page anew,
- * something else lies under the finger by then, and would be tapped by nobody's wish.
+ * The second click of a double click belongs to what the first one hit. Where that is gone by then, because a form was
+ * closed or the page drawn anew, something else lies under the finger and would be tapped by nobody's wish.
  */
 
 /** What a click is meant for: the nearest thing that takes clicks. */
@@ -9,13 +9,16 @@ const targetOf = ({ target }: MouseEvent): Element | null => {
   return target.closest('button, a, input, select, textarea, summary, label') ?? target;
 };
 
-/** Lets no second click of a double click through to another thing; gives back how to stop it. */
+/**
+ * Lets no second click of a double click through to another thing, once the first one's is gone: two quick taps on
+ * neighbours count as a double one too. Gives back how to stop it.
+ */
 export function swallowStrayClicks(page: EventTarget): () => void {
   let first: Element | null = null;
   const onClick = (event: Event): void => {
     const click = event as MouseEvent;
     // A key's click counts none.
-    if (click.detail > 1 && first !== null && targetOf(click) !== first) {
+    if (click.detail > 1 && first?.isConnected === false) {
       click.preventDefault();
       click.stopImmediatePropagation();
       return;
