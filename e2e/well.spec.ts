@@ -177,6 +177,8 @@ test('one too many aboard is vermilion on every page, and a pump that is off is 
   await page.getByRole('button', { name: 'The pump is off' }).click();
   await page.goto(url.replace(/well$/, 'standings'));
   await expect(page.getByText(/^The pump is off: \d+ min left/)).toBeVisible();
+  await page.getByRole('link', { name: 'Well' }).first().click();
+  await expect(count(page)).toContainText('5 of 5');
   await page.getByRole('link', { name: 'To the pump' }).click();
   await page.getByRole('button', { name: 'The pump is on again' }).click();
   await page.getByRole('link', { name: 'Standings' }).first().click();

@@ -11,9 +11,9 @@ const targetOf = ({ target }: MouseEvent): Element | null => {
 
 /**
  * Lets no second click of a double click through to another thing, once the first one's is gone: two quick taps on
- * neighbours count as a double one too. Gives back how to stop it.
+ * neighbours count as a double one too.
  */
-export function swallowStrayClicks(page: EventTarget): () => void {
+export function swallowStrayClicks(page: EventTarget): void {
   let first: Element | null = null;
   const onClick = (event: Event): void => {
     const click = event as MouseEvent;
@@ -26,5 +26,4 @@ export function swallowStrayClicks(page: EventTarget): () => void {
     first = click.detail === 0 ? null : targetOf(click);
   };
   page.addEventListener('click', onClick, { capture: true });
-  return () => page.removeEventListener('click', onClick, { capture: true });
 }

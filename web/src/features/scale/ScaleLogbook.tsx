@@ -48,6 +48,9 @@ const USUAL_CAPACITY_G: Record<MassUnit, number> = {
   kg: 15_000,
 };
 
+/** What is weighed is about so heavy, g: a fish that culls are about, one of a full bag. */
+export const USUAL_FISH_G = 1200;
+
 /** What a scale is for: what hangs or lies on it, and about how heavy that is. */
 export interface ScaleUse {
   usualName: string;

@@ -227,13 +227,13 @@ function BagCheckForm({
 function CountPicks({
   label,
   count,
-  most,
+  most = LEAST_PICKS,
   onCount,
 }: {
   label: string;
   count: number;
   /** What has to be among the picks. */
-  most: number;
+  most?: number;
   onCount: (count: number) => void;
 }) {
   return (
@@ -347,12 +347,7 @@ function ReleaseForm({ ticket, onActs }: Pick<StationProps, 'ticket' | 'onActs'>
         ]);
       }}
     >
-      <CountPicks
-        label="Into release tank"
-        most={0}
-        count={tank}
-        onCount={(one) => setTank(Math.max(1, one))}
-      />
+      <CountPicks label="Into release tank" count={tank} onCount={(one) => setTank(Math.max(1, one))} />
       <CountPicks
         label="Did not make it, counted for the report"
         most={fish}

@@ -4,11 +4,8 @@ import type { WeightSheet } from '@lauta/core/rules';
 import { isScaleAct } from '@lauta/core/scale';
 import { scaleDoubts, type WeighIn, type WeighInAct, type WeighInEntry } from '@lauta/core/weigh-in';
 import { Signal } from '../../frame/Signal.tsx';
-import { ScaleLogbook } from '../scale/ScaleLogbook.tsx';
+import { ScaleLogbook, USUAL_FISH_G } from '../scale/ScaleLogbook.tsx';
 import { SCALE_DOUBT_WORDS, actWords } from './words.ts';
-
-/** A fish of a full bag, g: what a bag comes to is what its scale is judged by. */
-const USUAL_FISH_G = 1200;
 
 /** The scale at this station with its logbook; a weigh-in of two stations has two. */
 export function ScaleInUse({

@@ -11,11 +11,8 @@ import {
 } from '@lauta/core/well';
 import { Field } from '../../frame/Field.tsx';
 import { Pick, Picks } from '../water/Picks.tsx';
-import { ScaleLogbook } from '../scale/ScaleLogbook.tsx';
+import { ScaleLogbook, USUAL_FISH_G } from '../scale/ScaleLogbook.tsx';
 import { TagMark } from './TagMark.tsx';
-
-/** A fish of about this weight is what culls are about. */
-const USUAL_FISH_G = 1200;
 
 /** Tags, compartments and the scale's logbook: what is settled before lines-in. */
 export function WellSetUp({

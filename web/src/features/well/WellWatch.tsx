@@ -3,7 +3,7 @@ import type { RuleSheet } from '@lauta/core/rules';
 import { wallTimeOf } from '@lauta/core/schedule';
 import { useNow } from '../../clock/appClock.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
-import { Signal } from '../../frame/Signal.tsx';
+import { Signal, type Tone } from '../../frame/Signal.tsx';
 import { dayOfNow } from '../water/dayOfNow.ts';
 import { forecastOf, massesAboard, minutesLeft } from '../well-water/forecast.ts';
 import { usePumpTone } from '../well-water/usePumpTone.ts';
@@ -12,7 +12,7 @@ import { areLinesOut, countCarried, troublesNow } from './troublesNow.ts';
 import { useWellList } from './useWell.ts';
 import { troubleWords } from './words.ts';
 
-/** What the well asks for while another page is open: one too many aboard, fish to look at, the pump. */
+/** What the well asks for on whatever page is open: one too many aboard, fish to look at, the pump. */
 export function WellWatch({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet }) {
   const { event } = useInEvent();
   const { pathname } = useLocation();
@@ -20,8 +20,6 @@ export function WellWatch({ entrantId, sheet }: { entrantId: string; sheet: Rule
   const dayId = dayOfNow(event, nowMs)?.dayId ?? '';
   const { well, carried } = useWellList(event, entrantId, dayId);
   const toWell = eventPath(event.eventId, 'well');
-  const isOnWater = pathname.startsWith(`${toWell}/`);
-  if (pathname === toWell) return null;
   const isToday = event.days.some((day) => day.dayId === dayId && day.date === wallTimeOf(nowMs, event.zone).local.slice(0, 10)); // prettier-ignore
   if (!isToday) return null;
   const isOver = areLinesOut(event, dayId, nowMs);
@@ -29,9 +27,11 @@ export function WellWatch({ entrantId, sheet }: { entrantId: string; sheet: Rule
   const stops = troubles.filter(({ isStop }) => isStop);
   // After lines-out the fish go to the scale: what is left to do is to count them.
   const asked = troubles.filter(({ kind }) => kind === (isOver ? 'not-counted' : 'unlooked'));
+  // The well's own page says these itself, large; the pump's page its own.
+  const isOnWell = pathname === toWell;
   return (
     <div role="status" className="empty:hidden">
-      {stops.length > 0 && (
+      {!isOnWell && stops.length > 0 && (
         <div className="bg-error text-error-content -mx-4 -mt-5 mb-5 flex flex-wrap items-center justify-between gap-x-6 px-4 py-1 sm:-mx-7 sm:px-7">
           {stops.map((trouble) => (
             <b key={JSON.stringify(trouble)} className="text-xl leading-tight">
@@ -43,19 +43,16 @@ export function WellWatch({ entrantId, sheet }: { entrantId: string; sheet: Rule
           </Link>
         </div>
       )}
-      {stops.length === 0 && asked.length > 0 && (
-        <p className="border-base-300 -mt-3 mb-4 flex min-h-12 flex-wrap items-center gap-x-4 border-b">
-          {asked.map((trouble) => (
-            <Signal key={trouble.kind} tone="look">
-              {troubleWords(trouble, well, sheet)}
-            </Signal>
-          ))}
-          <Link className="linklike inline-flex min-h-12 items-center" to={toWell}>
-            To the well
-          </Link>
-        </p>
+      {!isOnWell &&
+        stops.length === 0 &&
+        asked.map((trouble) => (
+          <Asked key={trouble.kind} tone="look" to={toWell} place="To the well">
+            {troubleWords(trouble, well, sheet)}
+          </Asked>
+        ))}
+      {!pathname.startsWith(`${toWell}/`) && (
+        <PumpWatch masses={massesAboard(well)} nowMs={nowMs} to={`${toWell}/water`} />
       )}
-      {!isOnWater && <PumpWatch masses={massesAboard(well)} nowMs={nowMs} to={`${toWell}/water`} />}
     </div>
   );
 }
@@ -67,12 +64,18 @@ function PumpWatch({ masses, nowMs, to }: { masses: readonly number[]; nowMs: nu
   usePumpTone(left);
   if (left === null) return null;
   return (
+    <Asked tone={left <= 0 ? 'fault' : 'look'} to={to} place="To the pump">
+      {left <= 0 ? 'Pump on now.' : `The pump is off: ${Math.floor(left)} min left at the most use.`}
+    </Asked>
+  );
+}
+
+function Asked({ tone, to, place, children }: { tone: Tone; to: string; place: string; children: string }) {
+  return (
     <p className="border-base-300 -mt-3 mb-4 flex min-h-12 flex-wrap items-center gap-x-4 border-b">
-      <Signal tone={left <= 0 ? 'fault' : 'look'}>
-        {left <= 0 ? 'Pump on now.' : `The pump is off: ${Math.floor(left)} min left at the most use.`}
-      </Signal>
+      <Signal tone={tone}>{children}</Signal>
       <Link className="linklike inline-flex min-h-12 items-center" to={to}>
-        To the pump
+        {place}
       </Link>
     </p>
   );

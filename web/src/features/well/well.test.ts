@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { BOAT_CUP_SHEET, planWell } from '@lauta/sim/demo';
 import { WELL_SIGNS, liveWellOf, wellOutlook, type WellAct, type WellEntry } from '@lauta/core/well';
+import { areLinesOut, countCarried, troublesNow } from './troublesNow.ts';
 import { carriedOver, entriesOfDay, lastDone, withEntries } from './wellDays.ts';
 import { SIGN_WORDS, actWords, adviceWords, fishWords, massUnitOf, tagWords, thumbWords } from './words.ts';
 
@@ -108,5 +109,38 @@ describe('words at the well', () => {
     expect(massUnitOf(BOAT_CUP_SHEET)).toBe('lb-oz');
     expect(WELL_SIGNS.every((sign) => SIGN_WORDS[sign].length > 3)).toBe(true);
     for (const { act } of planWell()) expect(actWords(act, well, BOAT_CUP_SHEET)).toMatch(/[a-z]/);
+  });
+});
+
+describe('what the well asks for on every page', () => {
+  const HOUR = 3_600_000;
+  const at = (ms: number): string => new Date(ms).toISOString();
+  const session = (dayId: string, fromMs: number, toMs: number) => ({ dayId, linesInAt: at(fromMs), linesOutAt: at(toMs) }); // prettier-ignore
+  const event = { sessions: [session('d', 0, 2 * HOUR), session('d', 3 * HOUR, 5 * HOUR), session('e', 24 * HOUR, 30 * HOUR)] } as never; // prettier-ignore
+  const later = (act: WellAct, atMs: number): WellEntry => ({ ...entry(act), atMs });
+  const kinds = (entries: WellEntry[], nowMs: number, carried = 0): string[] =>
+    troublesNow(event, 'd', BOAT_CUP_SHEET, liveWellOf(entries), carried, nowMs).map(({ kind }) => kind);
+
+  it('lines are out after the day’s last session, not between two', () => {
+    expect(areLinesOut(event, 'd', 2.5 * HOUR)).toBe(false);
+    expect(areLinesOut(event, 'd', 5 * HOUR)).toBe(false);
+    expect(areLinesOut(event, 'd', 5 * HOUR + 1)).toBe(true);
+    expect(areLinesOut(event, 'no such day', 99 * HOUR)).toBe(false);
+  });
+
+  it('six aboard stop the fishing; fish that nobody looked at for long are named', () => {
+    const six = ['a', 'b', 'c', 'd', 'e', 'f'].map((fishId, i) => later(fishIn(fishId, i < 5 ? `tag-${i + 1}` : 'spare'), HOUR + i)); // prettier-ignore
+    expect(kinds(six, HOUR + 10)).toContain('over-limit');
+    expect(kinds(six.slice(0, 5), HOUR + 10)).not.toContain('over-limit');
+    expect(kinds(six.slice(0, 5), HOUR + 10)).not.toContain('unlooked');
+    expect(kinds(six.slice(0, 5), 3 * HOUR)).toContain('unlooked');
+  });
+
+  it('after lines-out the fish are to be counted, and those of an earlier day are told', () => {
+    const one = [later(fishIn('a', 'tag-1'), HOUR)];
+    expect(kinds(one, 6 * HOUR)).toContain('not-counted');
+    expect(kinds([...one, later({ kind: 'declared', count: 1 }, 6 * HOUR)], 6 * HOUR)).not.toContain('not-counted'); // prettier-ignore
+    expect(kinds(one, 2 * HOUR, countCarried([{ fishIds: ['x', 'y'] }, { fishIds: ['z'] }]))).toContain('carried-over'); // prettier-ignore
+    expect(countCarried([{ fishIds: ['x', 'y'] }, { fishIds: ['z'] }])).toBe(3);
   });
 });
