@@ -162,7 +162,6 @@ function Station({
           }}
         />
         <div className="grid gap-3">
-          {refusal && <Signal tone="fault">{REFUSAL_WORDS[refusal]}</Signal>}
           {weighIn.contradictions.length > 0 && (
             <Signal tone="look">
               {weighIn.contradictions.length} of the entries do not fit the list: kept, without effect. Two
@@ -204,6 +203,8 @@ function Station({
               Choose a boat of the list when its bag arrives: it gets the next number.
             </Empty>
           )}
+          {/* Next to what was tapped: on a phone the page's head is out of sight. */}
+          <div role="alert">{refusal && <Signal tone="fault">{REFUSAL_WORDS[refusal]}</Signal>}</div>
           {last && (
             <button
               type="button"
