@@ -234,7 +234,10 @@ test('from the demo’s scale: a fish that swings is waited for, a restless one 
   await expect(page.getByText('nothing hangs on it')).toBeVisible();
   await page.getByRole('button', { name: 'A restless one' }).click();
   await expect(page.getByText('it moves')).toBeVisible();
+  // Whatever the scale says, what is tapped stays where it is: a thumb on its way would miss it.
+  const top = await page.getByRole('button', { name: 'Taken when steady' }).evaluate((at) => at.offsetTop);
   await expect(page.getByText(/does not settle/)).toBeVisible({ timeout: 20_000 });
+  expect(await page.getByRole('button', { name: /^Take the middle/ }).evaluate((at) => at.offsetTop)).toBe(top); // prettier-ignore
   await page.getByRole('button', { name: 'Off the hook' }).click();
   await page.getByRole('button', { name: 'A calm fish' }).click();
   await expect(page.getByText('steady', { exact: true })).toBeVisible({ timeout: 20_000 });

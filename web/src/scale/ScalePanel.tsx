@@ -86,9 +86,10 @@ function Figure({
   const taken = state.kind === 'steady' || state.kind === 'restless' ? state.massG : null;
   return (
     <>
-      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-        <b className="num text-4xl">{massG === null ? '–' : formatMass(massG, unit)}</b>
-        <span role="status">
+      <div>
+        <b className="num block text-4xl">{massG === null ? '–' : formatMass(massG, unit)}</b>
+        {/* Room for its longest words at all times: what is to be tapped below must not move under the thumb. */}
+        <span role="status" className="block min-h-12">
           {state.kind === 'empty' && <span className="text-quiet">nothing hangs on it</span>}
           {state.kind === 'moving' && <Signal tone="look">it moves</Signal>}
           {state.kind === 'steady' && <Signal tone="clear">steady</Signal>}
