@@ -19,6 +19,8 @@ async function comesIn(page: Page, weight: string): Promise<void> {
   await page.getByLabel('Scale shows').fill(weight);
   await page.getByRole('button', { name: /^(Into the well|Aboard, one too many)$/ }).click();
 }
+/** Where a thing lies on its page, whatever was scrolled. */
+const topOf = (thing: Element): number => thing.getBoundingClientRect().top + window.scrollY;
 const count = (page: Page) => page.getByRole('region', { name: 'The well at a glance' });
 
 /** The well as the server has heard of it. */
@@ -235,9 +237,9 @@ test('from the demo’s scale: a fish that swings is waited for, a restless one 
   await page.getByRole('button', { name: 'A restless one' }).click();
   await expect(page.getByText('it moves')).toBeVisible();
   // Whatever the scale says, what is tapped stays where it is: a thumb on its way would miss it.
-  const top = await page.getByRole('button', { name: 'Taken when steady' }).evaluate((at) => at.offsetTop);
+  const top = await page.getByRole('button', { name: 'Taken when steady' }).evaluate(topOf);
   await expect(page.getByText(/does not settle/)).toBeVisible({ timeout: 20_000 });
-  expect(await page.getByRole('button', { name: /^Take the middle/ }).evaluate((at) => at.offsetTop)).toBe(top); // prettier-ignore
+  expect(await page.getByRole('button', { name: /^Take the middle/ }).evaluate(topOf)).toBe(top);
   await page.getByRole('button', { name: 'Off the hook' }).click();
   await page.getByRole('button', { name: 'A calm fish' }).click();
   await expect(page.getByText('steady', { exact: true })).toBeVisible({ timeout: 20_000 });

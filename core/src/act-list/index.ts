@@ -12,6 +12,15 @@ export function inOrder<E extends Acted>(entries: readonly E[]): E[] {
   return [...distinct.values()].sort((a, b) => a.atMs - b.atMs || (a.entryId < b.entryId ? -1 : 1));
 }
 
+/**
+ * Instants for acts that are done now, ms since 1970: after everything that is known here, and one after the other. A
+ * device's clock steps back when it is set right, and devices differ; what is done to a thing must not come before it.
+ */
+export function instantsAfter(known: readonly Pick<Acted, 'atMs'>[], nowMs: number, count: number): number[] {
+  const from = known.reduce((latest, { atMs }) => Math.max(latest, atMs + 1), nowMs);
+  return Array.from({ length: count }, (_, i) => from + i);
+}
+
 /** Which entries are taken back: the last word on an entry holds, so undos are read from the last to the first. */
 export function undoneOf(ordered: readonly Acted[]): Set<string> {
   const undone = new Set<string>();

@@ -7,6 +7,8 @@ export const BURST_FRAMES = 12;
 export const PORTRAIT_FRAMES = 2;
 /** No two frames of a burst nearer to each other than this, ms. */
 const BETWEEN_MS = 70;
+/** A camera that shows nothing new for so long has stalled: the burst ends with what it has. */
+const STALLED_MS = 1500;
 
 export interface TakenFrame {
   jpeg: Blob;
@@ -33,7 +35,7 @@ export async function takeBurst(
     const frame = await createImageBitmap(video).catch(() => null);
     if (!frame) break;
     taken.push({ frame, takenAtMs, monotonicMs });
-    await new Promise((resolve) => setTimeout(resolve, BETWEEN_MS));
+    if (taken.length < count && !(await hasNewPicture(video))) break;
   }
   onTaken(taken.length);
   const worker = new Worker(new URL('./develop.worker.ts', import.meta.url), { type: 'module' });
@@ -47,4 +49,22 @@ export async function takeBurst(
   } finally {
     worker.terminate();
   }
+}
+
+/** Waits for another picture than the one that was just taken: a busy device may show one for several frames' time. */
+async function hasNewPicture(video: HTMLVideoElement): Promise<boolean> {
+  const pause = new Promise((resolve) => setTimeout(resolve, BETWEEN_MS));
+  // Not every browser tells; then time has to do.
+  const picture =
+    'requestVideoFrameCallback' in video
+      ? new Promise<boolean>((resolve) => {
+          const told = video.requestVideoFrameCallback(() => resolve(true));
+          setTimeout(() => {
+            video.cancelVideoFrameCallback(told);
+            resolve(false);
+          }, STALLED_MS);
+        })
+      : true;
+  const [isNew] = await Promise.all([picture, pause]);
+  return isNew;
 }

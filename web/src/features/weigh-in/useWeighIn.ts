@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import type { BagsView, WeighInView } from '@lauta/contract';
+import { instantsAfter } from '@lauta/core/act-list';
 import type { WeightSheet } from '@lauta/core/rules';
 import {
   weighInOf,
@@ -65,9 +66,10 @@ export function useWeighIn(eventId: string, sheet: WeightSheet, accountId: strin
       if (refusal) return refusal;
       so = [...so, { entryId: `tried-${i}`, atMs: Number.MAX_SAFE_INTEGER, accountId, act }];
     }
-    const own = acts.map((act): WeighInEntry => ({
+    const instants = instantsAfter(latest(), appNow().getTime(), acts.length);
+    const own = acts.map((act, i): WeighInEntry => ({
       entryId: uuidv7(),
-      atMs: appNow().getTime(),
+      atMs: instants[i] as number,
       accountId,
       act,
     }));

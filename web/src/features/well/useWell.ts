@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import type { EventView, WellView } from '@lauta/contract';
+import { instantsAfter } from '@lauta/core/act-list';
 import type { RuleSheet } from '@lauta/core/rules';
 import { SCALE_KINDS } from '@lauta/core/scale';
 import {
@@ -61,7 +62,7 @@ export function useWellList(
     () => carriedOver(view.data, commands, entrantId, daysBefore(days, dayId)),
     [view.data, commands, entrantId, days, dayId],
   );
-  return { view, list, entries, well, carried };
+  return { view, commands, list, entries, well, carried };
 }
 
 /** That well with what follows from it, and the one way to add to it. */
@@ -72,11 +73,13 @@ export function useWell(
   sheet: RuleSheet,
 ) {
   const { eventId } = event;
-  const { view, list, entries, well, carried } = useWellList(event, entrantId, dayId);
+  const { view, commands, list, entries, well, carried } = useWellList(event, entrantId, dayId);
   const client = useQueryClient();
   const outlook = useMemo(() => wellOutlook(sheet, well), [sheet, well]);
-  const made = (acts: readonly WellAct[]): WellEntry[] =>
-    acts.map((act) => ({ entryId: uuidv7(), atMs: appNow().getTime(), act }));
+  const made = (known: readonly WellEntry[], acts: readonly WellAct[]): WellEntry[] => {
+    const instants = instantsAfter(known, appNow().getTime(), acts.length);
+    return acts.map((act, i) => ({ entryId: uuidv7(), atMs: instants[i] as number, act }));
+  };
   const write = async (day: string, own: WellEntry[]): Promise<void> => {
     await outbox.keep('well.enter', eventId, { entrantId, dayId: day, entries: own });
     client.setQueryData<WellView>(wellKey(eventId, entrantId), (heard) => withEntries(heard, day, own));
@@ -89,7 +92,7 @@ export function useWell(
       if (refusal) return refusal;
       so = [...so, { entryId: `tried-${i}`, atMs: Number.MAX_SAFE_INTEGER, act }];
     }
-    const own = made(described);
+    const own = made(list.latest(), described);
     list.keep(own, () => write(dayId, own));
     return null;
   };
@@ -97,6 +100,7 @@ export function useWell(
   const emptyEarlierDays = (): void => {
     for (const { dayId: day, fishIds } of carried) {
       const own = made(
+        entriesOfDay(view.data, commands, entrantId, day),
         fishIds.map((fishId) => ({ kind: 'released', fishId, reason: 'weighed-in', airSeconds: null })),
       );
       void write(day, own).catch(setError);
