@@ -1,12 +1,13 @@
+import { fitEvenShift, type BlockFits } from './evenShift.ts';
 import { HIDDEN, coarserFlank, type FlankDescriptor } from './describe.ts';
 import { FLANK_COLUMNS, FLANK_ROWS } from './straighten.ts';
 
 /** How alike two flanks are. */
 export interface FlankMatch {
-  /** Mean correlation of the blocks, −1 to 1. */
+  /** Mean correlation of the blocks where one even shift of the whole flank puts them, −1 to 1. */
   alike: number;
-  /** How much better they fit in their place than shifted along the fish: stripes fit anywhere. */
-  apart: number;
+  /** Share of the blocks that fit best where that shift puts them: by chance each would fit best somewhere else. */
+  agreeing: number;
   /** Share of the flank that both show. */
   shared: number;
   /** Places that match, in cells of both flanks: the first's and the second's. */
@@ -20,7 +21,10 @@ const PARTS_ALONG = FLANK_COLUMNS / (BLOCK_COLUMNS / 2);
 const PARTS_ACROSS = FLANK_ROWS / (BLOCK_ROWS / 2);
 /** How far a fish may lie otherwise as a whole, and a part of it beside that, cells. */
 const WHOLE_SHIFT = [9, 6] as const;
-const LOCAL_SHIFT = [3, 2] as const;
+const LOCAL_SHIFT = [5, 3] as const;
+/** A block fits where the even shift puts it within so many cells each way, and agrees with it within so many. */
+const NEAR_CELLS = 1;
+const AGREES_CELLS = 1.5;
 /** The fish shifted along itself by up to this shows how alike any two of their kind are, cells. */
 const REST_SHIFT = 56;
 /** Every so manieth of those shifts is looked at. */
@@ -28,6 +32,8 @@ const REST_STEP = 2;
 const LEAST_BLOCKS = 5;
 /** Where the whole fits is looked for on a pattern coarser by this. */
 const HALF = 2;
+/** The pattern is smooth over this many cells: of the full one every second column tells the same in half the time. */
+const FINE_STEP = 2;
 /** A block counts when both flanks show this share of it. */
 const LEAST_KNOWN = 0.55;
 
@@ -38,6 +44,8 @@ interface Grid {
   cells: Int8Array;
   partColumns: number;
   partRows: number;
+  /** Every so manieth column is looked at. */
+  step: number;
 }
 
 /** Each block by its upper left part. */
@@ -48,6 +56,12 @@ const BLOCKS: readonly number[] = (() => {
   return blocks;
 })();
 
+/** Their middles, −0.5 to 0.5 along and across the flank. */
+const BLOCK_PLACES: readonly (readonly [number, number])[] = BLOCKS.map((block) => [
+  ((block % PARTS_ALONG) + 1) / PARTS_ALONG - 0.5,
+  (Math.floor(block / PARTS_ALONG) + 1) / PARTS_ACROSS - 0.5,
+]);
+
 function gridOf(flank: FlankDescriptor, by: number): Grid {
   return {
     columns: FLANK_COLUMNS / by,
@@ -55,81 +69,148 @@ function gridOf(flank: FlankDescriptor, by: number): Grid {
     cells: coarserFlank(flank, by),
     partColumns: BLOCK_COLUMNS / 2 / by,
     partRows: BLOCK_ROWS / 2 / by,
+    step: by === 1 ? FINE_STEP : 1,
   };
 }
 
-/** Compares two flanks block by block: first where the whole fits best, then each block near to that. */
-export function compareFlanks(a: FlankDescriptor, b: FlankDescriptor): FlankMatch | null {
-  const [halfA, halfB] = [gridOf(a, HALF), gridOf(b, HALF)];
-  const fitAt = (dx: number, dy: number): number | null => {
-    let [sum, energy, count] = [0, 0, 0];
-    sumParts(halfA, halfB, dx, dy);
-    for (const block of BLOCKS) {
-      const fit = fitOf(halfA, block);
-      if (fit === null) continue;
-      sum += fit.both;
-      energy += fit.energy;
-      count++;
-    }
-    return count >= LEAST_BLOCKS && energy > 0 ? sum / energy : null;
-  };
-  let whole = { dx: 0, dy: 0, alike: -Infinity };
-  const elsewhere: number[] = [];
-  const [mostX, mostY] = [Math.floor(WHOLE_SHIFT[0] / HALF), Math.floor(WHOLE_SHIFT[1] / HALF)];
-  for (let dx = -REST_SHIFT / HALF; dx <= REST_SHIFT / HALF; dx++) {
-    const isNear = Math.abs(dx) <= mostX;
-    if (!isNear && (Math.abs(dx) < 2 * mostX || dx % REST_STEP !== 0)) continue;
-    let best = -Infinity;
-    for (let dy = -mostY; dy <= mostY; dy++) {
-      const alike = fitAt(dx, dy);
-      if (alike === null) continue;
-      best = Math.max(best, alike);
-      if (isNear && alike > whole.alike) whole = { dx: HALF * dx, dy: HALF * dy, alike };
-    }
-    if (!isNear && best > -Infinity) elsewhere.push(best);
-  }
-  if (whole.alike === -Infinity) return null;
-  elsewhere.sort((p, q) => p - q);
-  const apart =
-    elsewhere.length >= 4 ? whole.alike - (elsewhere[Math.floor(0.8 * elsewhere.length)] as number) : 0;
-  const [fineA, fineB] = [gridOf(a, 1), gridOf(b, 1)];
-  const best: (PlacedFit | null)[] = BLOCKS.map(() => null);
-  for (let dy = whole.dy - LOCAL_SHIFT[1]; dy <= whole.dy + LOCAL_SHIFT[1]; dy++) {
-    for (let dx = whole.dx - LOCAL_SHIFT[0]; dx <= whole.dx + LOCAL_SHIFT[0]; dx++) {
-      sumParts(fineA, fineB, dx, dy);
-      for (let i = 0; i < BLOCKS.length; i++) {
-        const fit = fitOf(fineA, BLOCKS[i] as number);
-        const former = best[i];
-        if (fit && (!former || fit.both / fit.energy > former.both / former.energy))
-          best[i] = { both: fit.both, energy: fit.energy, dx, dy };
-      }
-    }
-  }
+/** Where the whole of one flank fits best on the other, cells of the full pattern. */
+interface Whole {
+  dx: number;
+  dy: number;
+  alike: number;
+}
+
+/** The whole's fit under a shift of the coarser patterns; null where too little of both is known. */
+function wholeFit(a: Grid, b: Grid, dx: number, dy: number): number | null {
   let [sum, energy, count] = [0, 0, 0];
-  const places: { from: [number, number]; to: [number, number]; alike: number }[] = [];
-  for (const [i, block] of BLOCKS.entries()) {
-    const fit = best[i];
-    if (!fit) continue;
+  sumParts(a, b, dx, dy);
+  for (const block of BLOCKS) {
+    const fit = fitOf(a, block);
+    if (fit === null) continue;
     sum += fit.both;
     energy += fit.energy;
     count++;
+  }
+  return count >= LEAST_BLOCKS && energy > 0 ? sum / energy : null;
+}
+
+const [MOST_X, MOST_Y] = [Math.floor(WHOLE_SHIFT[0] / HALF), Math.floor(WHOLE_SHIFT[1] / HALF)];
+
+function bestWhole(a: Grid, b: Grid): Whole | null {
+  let best: Whole | null = null;
+  for (let dx = -MOST_X; dx <= MOST_X; dx++) {
+    for (let dy = -MOST_Y; dy <= MOST_Y; dy++) {
+      const alike = wholeFit(a, b, dx, dy);
+      if (alike !== null && alike > (best?.alike ?? -Infinity))
+        best = { dx: HALF * dx, dy: HALF * dy, alike };
+    }
+  }
+  return best;
+}
+
+/**
+ * How much better two flanks fit in their place than shifted along the fish, as a difference of correlations: bars fit
+ * anywhere. 0 where that cannot be told.
+ */
+export function standsApart(a: FlankDescriptor, b: FlankDescriptor): number {
+  const [halfA, halfB] = [gridOf(a, HALF), gridOf(b, HALF)];
+  const whole = bestWhole(halfA, halfB);
+  if (!whole) return 0;
+  const elsewhere: number[] = [];
+  for (let dx = -REST_SHIFT / HALF; dx <= REST_SHIFT / HALF; dx += REST_STEP) {
+    if (Math.abs(dx) < 2 * MOST_X) continue;
+    let best = -Infinity;
+    for (let dy = -MOST_Y; dy <= MOST_Y; dy++)
+      best = Math.max(best, wholeFit(halfA, halfB, dx, dy) ?? -Infinity);
+    if (best > -Infinity) elsewhere.push(best);
+  }
+  if (elsewhere.length < 4) return 0;
+  elsewhere.sort((p, q) => p - q);
+  return whole.alike - (elsewhere[Math.floor(0.8 * elsewhere.length)] as number);
+}
+
+/**
+ * Compares two flanks block by block: first where the whole fits best; then where each block does near to that; then one
+ * even shift is laid through those places, and the blocks are held against it. Two photographs of one fish differ by such
+ * a shift. Blocks of two fish fit somewhere too, but here and there.
+ */
+export function compareFlanks(a: FlankDescriptor, b: FlankDescriptor): FlankMatch | null {
+  // The blocks are cut from the one of which more is seen: so it is the same whichever is named first.
+  if (knownCells(b) <= knownCells(a)) return compareWith(a, b);
+  const match = compareWith(b, a);
+  return match && { ...match, places: match.places.map(({ from, to, alike }) => ({ from: to, to: from, alike })) }; // prettier-ignore
+}
+
+function knownCells(flank: FlankDescriptor): number {
+  let count = 0;
+  for (const value of flank) if (value !== HIDDEN) count++;
+  return count;
+}
+
+function compareWith(a: FlankDescriptor, b: FlankDescriptor): FlankMatch | null {
+  const whole = bestWhole(gridOf(a, HALF), gridOf(b, HALF));
+  if (!whole) return null;
+  const fits = localFits(gridOf(a, 1), gridOf(b, 1), whole);
+  const shiftOf = fitEvenShift(fits);
+  const { reach, alike, energy } = fits;
+  const columns = 2 * reach[0] + 1;
+  const places: { from: [number, number]; to: [number, number]; alike: number }[] = [];
+  let [sum, weight, agreeing] = [0, 0, 0];
+  for (let i = 0; i < BLOCKS.length; i++) {
+    const [evenX, evenY] = shiftOf(i);
+    let there = { alike: -Infinity, dx: 0, dy: 0 };
+    let best = { alike: -Infinity, dx: 0, dy: 0, energy: 0 };
+    for (let dy = -reach[1]; dy <= reach[1]; dy++) {
+      for (let dx = -reach[0]; dx <= reach[0]; dx++) {
+        const at = (i * (2 * reach[1] + 1) + dy + reach[1]) * columns + dx + reach[0];
+        const value = alike[at] as number;
+        if (value > best.alike) best = { alike: value, dx, dy, energy: energy[at] as number };
+        const isNear = Math.abs(dx - evenX) <= NEAR_CELLS && Math.abs(dy - evenY) <= NEAR_CELLS;
+        if (isNear && value > there.alike) there = { alike: value, dx, dy };
+      }
+    }
+    if (best.alike === -Infinity) continue;
+    if (Math.hypot(best.dx - evenX, best.dy - evenY) <= AGREES_CELLS) agreeing++;
+    // A shift that leads out of what was looked at explains nothing there.
+    const explained = there.alike === -Infinity ? 0 : there.alike;
+    sum += explained * best.energy;
+    weight += best.energy;
+    const block = BLOCKS[i] as number;
     const middle: [number, number] = [
       ((block % PARTS_ALONG) + 1) * (BLOCK_COLUMNS / 2),
       (Math.floor(block / PARTS_ALONG) + 1) * (BLOCK_ROWS / 2),
     ];
-    places.push({
-      from: middle,
-      to: [middle[0] + fit.dx, middle[1] + fit.dy],
-      alike: fit.both / fit.energy,
-    });
+    const to: [number, number] = [middle[0] + whole.dx + there.dx, middle[1] + whole.dy + there.dy];
+    places.push({ from: middle, to, alike: explained });
   }
-  if (count < LEAST_BLOCKS) return null;
+  if (places.length < LEAST_BLOCKS) return null;
   return {
-    alike: sum / energy,
-    apart,
-    shared: count / BLOCKS.length,
+    alike: sum / weight,
+    agreeing: agreeing / places.length,
+    shared: places.length / BLOCKS.length,
     places: places.sort((p, q) => q.alike - p.alike),
   };
+}
+
+/** How each block fits under each shift about the whole's. */
+function localFits(a: Grid, b: Grid, whole: Whole): BlockFits {
+  const reach = LOCAL_SHIFT;
+  const [columns, rows] = [2 * reach[0] + 1, 2 * reach[1] + 1];
+  const alike = new Float64Array(BLOCKS.length * columns * rows).fill(NaN);
+  const energy = new Float64Array(alike.length);
+  for (let dy = 0; dy < rows; dy++) {
+    for (let dx = 0; dx < columns; dx++) {
+      sumParts(a, b, whole.dx + dx - reach[0], whole.dy + dy - reach[1]);
+      for (let i = 0; i < BLOCKS.length; i++) {
+        const fit = fitOf(a, BLOCKS[i] as number);
+        if (!fit) continue;
+        const at = (i * rows + dy) * columns + dx;
+        alike[at] = fit.both / fit.energy;
+        energy[at] = fit.energy;
+      }
+    }
+  }
+  return { reach, places: BLOCK_PLACES, alike, energy };
 }
 
 /** Energy per cell below which a block says little. */
@@ -141,11 +222,6 @@ interface Fit {
   energy: number;
 }
 
-interface PlacedFit extends Fit {
-  dx: number;
-  dy: number;
-}
-
 /** Of a part: how many cells both show, and their sums of a, b, a², b² and a·b. */
 const SUMS = 6;
 /** In the place of a count: the part lies outside when it is shifted. */
@@ -155,7 +231,7 @@ const sums = new Int32Array(PARTS_ALONG * PARTS_ACROSS * SUMS);
 
 /** Sums over each part of `a` with what lies (dx, dy) further in `b`. */
 function sumParts(a: Grid, b: Grid, dx: number, dy: number): void {
-  const { columns, rows, partColumns, partRows, cells } = a;
+  const { columns, rows, partColumns, partRows, cells, step } = a;
   const others = b.cells;
   for (let part = 0; part < PARTS_ALONG * PARTS_ACROSS; part++) {
     const left = (part % PARTS_ALONG) * partColumns;
@@ -174,16 +250,17 @@ function sumParts(a: Grid, b: Grid, dx: number, dy: number): void {
     for (let row = top; row < top + partRows; row++) {
       const from = row * columns + left;
       const shift = dy * columns + dx;
-      for (let i = from; i < from + partColumns; i++) {
+      for (let i = from; i < from + partColumns; i += step) {
         const p = cells[i] as number;
         const q = others[i + shift] as number;
         if (p === HIDDEN || q === HIDDEN) continue;
-        n++;
-        sa += p;
-        sb += q;
-        saa += p * p;
-        sbb += q * q;
-        sab += p * q;
+        // Whole numbers throughout: that is several times as quick.
+        n = (n + 1) | 0;
+        sa = (sa + p) | 0;
+        sb = (sb + q) | 0;
+        saa = (saa + Math.imul(p, p)) | 0;
+        sbb = (sbb + Math.imul(q, q)) | 0;
+        sab = (sab + Math.imul(p, q)) | 0;
       }
     }
     sums[at] = n;
@@ -196,14 +273,14 @@ function sumParts(a: Grid, b: Grid, dx: number, dy: number): void {
 }
 
 /** Correlation of one block under the shift that was summed last; null when too little of it is known. */
-function fitOf({ partColumns, partRows }: Grid, block: number): Fit | null {
+function fitOf({ partColumns, partRows, step }: Grid, block: number): Fit | null {
   const a = block * SUMS;
   const b = a + SUMS;
   const c = a + PARTS_ALONG * SUMS;
   const d = c + SUMS;
   if (sums[a] === OUTSIDE || sums[b] === OUTSIDE || sums[c] === OUTSIDE || sums[d] === OUTSIDE) return null;
   const n = ofFour(a, 0);
-  if (n < LEAST_KNOWN * 4 * partColumns * partRows) return null;
+  if (n < (LEAST_KNOWN * 4 * partColumns * partRows) / step) return null;
   const sa = ofFour(a, 1);
   const sb = ofFour(a, 2);
   const va = ofFour(a, 3) - (sa * sa) / n;

@@ -1,4 +1,4 @@
-import { compareFlanks, type FlankMatch } from './compare.ts';
+import { compareFlanks, standsApart, type FlankMatch } from './compare.ts';
 import type { FlankDescriptor } from './describe.ts';
 
 export const SAME_VERDICTS = ['same', 'look', 'different'] as const;
@@ -8,6 +8,8 @@ export type SameVerdict = (typeof SAME_VERDICTS)[number];
 export interface Likeness {
   /** 0 to 1: how likely it is the same fish, by simulated pairs (docs/measuring.md). */
   score: number;
+  /** The logarithm of the odds behind the score, by which fish are ranked: near 1 scores are equal. */
+  logOdds: number;
   verdict: SameVerdict;
   why: string;
   match: FlankMatch | null;
@@ -22,17 +24,22 @@ export interface KnownFlank {
   flank: FlankDescriptor;
 }
 
-/** What being apart from a shifted fit counts: two stripes are alike anywhere. */
-const APART_WEIGHT = 0.65;
-/** Less apart than this nobody is called the same: two fish with bars may be alike in any place. */
-const LEAST_APART = 0.2;
-/** With less than this share of the flank in both pictures what is alike tells less. */
-const FULL_SHARE = 0.1;
+/**
+ * The strength of what two flanks have in common, as the logarithm of odds: blocks that are alike, and blocks that agree
+ * on one even shift, beyond what they would be by chance, times the root of the share that both show, less what the
+ * lengths are apart. The weights: docs/measuring.md.
+ */
+const ALIKE_WEIGHT = 19.9;
+const AGREEING_WEIGHT = 41.7;
+const BY_CHANCE = 14.1;
 /** What the square of the lengths' distance in standard uncertainties counts. */
-const LENGTH_WEIGHT = 0.08;
-const MIDDLE = 0.88;
-const STEEPNESS = 17.3;
-const SAME_FROM = 0.8;
+const LENGTH_WEIGHT = 0.6;
+/** Odds of even chances beforehand. */
+const MIDDLE = 2.7;
+/** Less apart than this nobody is called the same: two fish with bars may be alike in any place. */
+const LEAST_APART = 0.1;
+/** Beforehand the chances are even; among many fish of about one length more is asked for. */
+const SAME_FROM = 0.98;
 const LOOK_FROM = 0.2;
 /** Lengths of one fish differ by jaw, tail and place by about this share beside what the readings' own doubt explains. */
 const LENGTH_SHARE = 0.006;
@@ -57,6 +64,7 @@ export function likenessOf(a: KnownFlank, b: KnownFlank): Likeness {
   if (!isSimilarLength(a, b))
     return {
       score: 0,
+      logOdds: -Infinity,
       verdict: 'different',
       why: `The lengths differ by ${Math.abs(a.lengthMm - b.lengthMm).toFixed(0)} mm.`,
       match: null,
@@ -66,14 +74,15 @@ export function likenessOf(a: KnownFlank, b: KnownFlank): Likeness {
   if (!match)
     return {
       score: 0.2,
+      logOdds: Math.log(0.25),
       verdict: 'look',
       why: 'The lengths agree; too little of both flanks is free to compare.',
       match,
       isSamePhoto: false,
     };
-  const score =
-    1 / (1 + Math.exp(-STEEPNESS * (strengthOf(match) - LENGTH_WEIGHT * sigmasApart(a, b) ** 2 - MIDDLE)));
-  const isSame = score >= SAME_FROM && match.apart >= LEAST_APART;
+  const logOdds = strengthOf(match) - LENGTH_WEIGHT * sigmasApart(a, b) ** 2 - MIDDLE;
+  const score = 1 / (1 + Math.exp(-logOdds));
+  const isSame = score >= SAME_FROM && standsApart(a.flank, b.flank) >= LEAST_APART;
   const verdict = isSame ? 'same' : score >= LOOK_FROM ? 'look' : 'different';
   const percent = Math.round(100 * match.alike);
   const alike = `the patterns are ${percent} % alike`;
@@ -82,17 +91,17 @@ export function likenessOf(a: KnownFlank, b: KnownFlank): Likeness {
   const why = {
     same: isSamePhoto
       ? `The lengths are equal and ${alike}: one photograph, cut or stored anew.`
-      : `The lengths agree and ${alike}, in this place alone.`,
+      : `The lengths agree, ${alike}, and ${Math.round(100 * match.agreeing)} % of their places agree.`,
     look: `The lengths agree and ${alike}.`,
     different: `The patterns are only ${percent} % alike.`,
   }[verdict];
-  return { score, verdict, why, match, isSamePhoto };
+  return { score, logOdds, verdict, why, match, isSamePhoto };
 }
 
 /** One photograph stored anew gives the same pattern and length to within this. */
 const SAME_PHOTO_ALIKE = 0.91;
 const SAME_PHOTO_MM = 0.6;
 
-export function strengthOf({ alike, apart, shared }: FlankMatch): number {
-  return (alike + APART_WEIGHT * apart) * Math.min(1, shared / FULL_SHARE);
+function strengthOf({ alike, agreeing, shared }: FlankMatch): number {
+  return (ALIKE_WEIGHT * alike + AGREEING_WEIGHT * agreeing - BY_CHANCE) * Math.sqrt(shared);
 }
