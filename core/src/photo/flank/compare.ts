@@ -98,13 +98,19 @@ const [MOST_X, MOST_Y] = [Math.floor(WHOLE_SHIFT[0] / HALF), Math.floor(WHOLE_SH
 
 function bestWhole(a: Grid, b: Grid): Whole | null {
   let best: Whole | null = null;
-  for (let dx = -MOST_X; dx <= MOST_X; dx++) {
-    for (let dy = -MOST_Y; dy <= MOST_Y; dy++) {
-      const alike = wholeFit(a, b, dx, dy);
-      if (alike !== null && alike > (best?.alike ?? -Infinity))
-        best = { dx: HALF * dx, dy: HALF * dy, alike };
-    }
-  }
+  const ask = (dx: number, dy: number): void => {
+    const alike = wholeFit(a, b, dx, dy);
+    if (alike !== null && alike > (best?.alike ?? -Infinity))
+      best = { dx: HALF * dx, dy: HALF * dy, alike };
+  };
+  // Every second shift, then the neighbours of the best: the pattern is smooth.
+  for (let dx = -MOST_X; dx <= MOST_X; dx += 2)
+    for (let dy = -MOST_Y; dy <= MOST_Y; dy += 2) ask(dx, dy);
+  const around = best as Whole | null;
+  if (!around) return null;
+  for (let dx = -1; dx <= 1; dx++)
+    for (let dy = -1; dy <= 1; dy++)
+      if (dx !== 0 || dy !== 0) ask(around.dx / HALF + dx, around.dy / HALF + dy);
   return best;
 }
 

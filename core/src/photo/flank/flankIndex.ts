@@ -36,7 +36,7 @@ const PASSES: readonly Pass[] = [
  */
 const WORK = 18e6;
 const FULL_WORK = 420_000;
-const LEAST_FULL = 16;
+const LEAST_FULL = 8;
 
 function workOf({ by, shifts, rowShifts }: Pass, fish: number): number {
   return (fish * FLANK_COLUMNS * FLANK_ROWS * shifts.length * rowShifts.length) / (by * by);
