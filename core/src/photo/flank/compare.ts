@@ -100,12 +100,10 @@ function bestWhole(a: Grid, b: Grid): Whole | null {
   let best: Whole | null = null;
   const ask = (dx: number, dy: number): void => {
     const alike = wholeFit(a, b, dx, dy);
-    if (alike !== null && alike > (best?.alike ?? -Infinity))
-      best = { dx: HALF * dx, dy: HALF * dy, alike };
+    if (alike !== null && alike > (best?.alike ?? -Infinity)) best = { dx: HALF * dx, dy: HALF * dy, alike };
   };
   // Every second shift, then the neighbours of the best: the pattern is smooth.
-  for (let dx = -MOST_X; dx <= MOST_X; dx += 2)
-    for (let dy = -MOST_Y; dy <= MOST_Y; dy += 2) ask(dx, dy);
+  for (let dx = -MOST_X; dx <= MOST_X; dx += 2) for (let dy = -MOST_Y; dy <= MOST_Y; dy += 2) ask(dx, dy);
   const around = best as Whole | null;
   if (!around) return null;
   for (let dx = -1; dx <= 1; dx++)
