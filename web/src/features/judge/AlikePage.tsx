@@ -4,6 +4,7 @@ import type { AlikeCatch, CatchView } from '@lauta/contract';
 import { LENGTH_STEPS, formatMeasured } from '@lauta/core/units';
 import type { LengthSheet } from '@lauta/core/rules';
 import { dayAndTime } from '../../clock/words.ts';
+import { chanceWords } from '../../frame/chance.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
@@ -51,8 +52,7 @@ function Pair({ caught, sheet }: { caught: CatchView; sheet: LengthSheet }) {
       <h1 className="text-xl">The same fish?</h1>
       <p>
         <Signal tone={alike.verdict === 'same' ? 'fault' : 'look'}>
-          {alike.verdict === 'same' ? 'likely the same' : 'perhaps the same'}, {Math.round(100 * alike.score)}{' '}
-          %
+          {alike.verdict === 'same' ? 'likely the same' : 'perhaps the same'}, {chanceWords(alike.score)}
         </Signal>{' '}
         {alike.why} The machine compares; you decide.
       </p>

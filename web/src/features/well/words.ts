@@ -16,6 +16,7 @@ import {
 } from '@lauta/core/well';
 import type { Tone } from '../../frame/Signal.tsx';
 import { speciesName } from '../catch/words.ts';
+import { chanceWords } from '../../frame/chance.ts';
 
 /** What weights are shown in: the event's unit; where length counts, that of its lengths' country. */
 export function massUnitOf({ measure }: RuleSheet): MassUnit {
@@ -80,9 +81,6 @@ export function fishWords(well: LiveWell, sheet: RuleSheet, fishId: string): str
   return tag.number === null ? (tag.colour ?? 'tag') : String(tag.number);
 }
 
-const percent = (share: number): string =>
-  share > 0.995 ? 'over 99 %' : share < 0.005 ? 'under 1 %' : `${Math.round(100 * share)} %`;
-
 /** The advice in one sentence. */
 export function adviceWords(
   advice: CullAdvice,
@@ -99,7 +97,7 @@ export function adviceWords(
       return 'The rules let none of these fish go. Ask the director.';
     case 'release': {
       const odds = advice.odds.find(({ fishId }) => fishId === advice.fishId);
-      const sure = odds ? percent(odds.probability) : '';
+      const sure = odds ? chanceWords(odds.probability) : '';
       const isRisk = (odds?.probability ?? 1) < 0.9;
       return isRisk && odds
         ? `Let ${name(advice.fishId)} go: ${sure}, at stake ${formatSmallMass(odds.expectedLossG, unit)}. A beam would not help enough.`
@@ -109,7 +107,7 @@ export function adviceWords(
       const { leftId, rightId } = advice.beam;
       const mass = (fishId: string): number => outlook.fish.find((one) => one.fishId === fishId)?.massG ?? 0;
       const gap = Math.abs(mass(leftId) - mass(rightId));
-      return `${capital(name(leftId))} or ${name(rightId)}: ${formatSmallMass(gap, unit)} apart. Hang both on the beam: then ${percent(advice.beam.probabilityAfter)} sure.`;
+      return `${capital(name(leftId))} or ${name(rightId)}: ${formatSmallMass(gap, unit)} apart. Hang both on the beam: then ${chanceWords(advice.beam.probabilityAfter)} sure.`;
     }
   }
 }
