@@ -28,25 +28,21 @@ describe('the even shift by which a flank lies otherwise', () => {
     -0.5 + 2 * along,
   ];
 
-  it('is found to two thirds of a cell, stretch and shear', () => {
-    const fits = blocks(stretched);
-    const shiftOf = fitEvenShift(fits);
-    fits.places.forEach(([along, across], i) => {
-      const [x, y] = shiftOf(i);
-      const [trueX, trueY] = stretched(along, across);
-      expect(Math.hypot(x - trueX, y - trueY)).toBeLessThan(0.7);
-    });
-  });
-
-  it('is found to a cell where a third of the blocks fit best anywhere', () => {
-    const fits = blocks(stretched, 0.33);
-    const shiftOf = fitEvenShift(fits);
-    fits.places.forEach(([along, across], i) => {
-      const [x, y] = shiftOf(i);
-      const [trueX, trueY] = stretched(along, across);
-      expect(Math.hypot(x - trueX, y - trueY)).toBeLessThan(1);
-    });
-  });
+  it.each([
+    { strays: 0, withinCells: 0.7 },
+    { strays: 0.33, withinCells: 1 },
+  ])(
+    'is found to $withinCells cells where a share of $strays fits best anywhere',
+    ({ strays, withinCells }) => {
+      const fits = blocks(stretched, strays);
+      const shiftOf = fitEvenShift(fits);
+      fits.places.forEach(([along, across], i) => {
+        const [x, y] = shiftOf(i);
+        const [trueX, trueY] = stretched(along, across);
+        expect(Math.hypot(x - trueX, y - trueY)).toBeLessThan(withinCells);
+      });
+    },
+  );
 
   it('is none where nothing is known', () => {
     const fits = blocks(stretched);

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seededDice } from '../dice.ts';
+import { standsApart } from './compare.ts';
 import { coarserFlank } from './describe.ts';
 import { isSimilarLength } from './likeness.ts';
 import {
@@ -253,6 +254,9 @@ describe('whether it is the same fish', () => {
     if (!a || !b) throw new Error('expected two fish');
     expect(compareFlanks(a.flank, b.flank)?.alike).toBeGreaterThan(0.9);
     expect(likenessOf(a, b).verdict).not.toBe('same');
+    // Blotches fit in their place alone, bars anywhere along the fish.
+    expect(standsApart(a.flank, b.flank)).toBeLessThan(0.1);
+    expect(standsApart(described(31), described(31, { dx: 3, noise: 0.1 }))).toBeGreaterThan(0.3);
   });
 
   it('tells one photograph stored anew from two photographs of one fish', () => {
@@ -275,6 +279,17 @@ describe('a search among earlier fish', () => {
       expect(first?.id).toBe(`fish ${i}`);
       expect(first?.likeness.verdict).toBe('same');
       expect(second?.likeness.verdict).not.toBe('same');
+    }
+  });
+
+  it('finds it where the fish is stretched, and where a hand leaves but a part of it', () => {
+    for (const look of [
+      { stretch: 5 },
+      { hand: [0, 100] as const },
+      { bow: 1, stretch: -3, hand: [60, 160] as const },
+    ]) {
+      const asked = { lengthMm: 380 + 37, sigmaMm: 1, flank: described(1037, look) };
+      expect(index.search(asked, 1)[0]?.id, JSON.stringify(look)).toBe('fish 37');
     }
   });
 
