@@ -4,9 +4,12 @@ import type { Raster } from '../rectify.ts';
 
 /** Cards lie on the board or beside it: this height is in the middle, mm over the face. */
 const CARD_HEIGHT_MM = -4;
-/** Cards are looked for up to this far from the ruled face, mm. */
-const BESIDE_MM = 420;
+/** Cards are looked for up to this far from the ruled face, mm: a small board in a wide picture has much ground about it. */
+const BESIDE_MM = 680;
 const CELLS_PER_MM = 0.5;
+
+/** Brighter than this (0-255) nothing is told apart. */
+export const GLARE = 252;
 
 /** Brightness (0-255) of the surroundings seen from straight above, and how white each cell is. */
 export interface CardView extends FaceView {

@@ -150,6 +150,19 @@ describe('a white sheet', () => {
     expect(sheets.some(({ isCut }) => isCut)).toBe(true);
   });
 
+  it('is seen by its brightness alone where the picture leaves only code and letters of it', () => {
+    // The picture ends at 0 mm across: 12 mm of the card's 54 are in it.
+    const sheets = findSheets(surroundings(draw(card(420, -15))), nothing);
+    const sliver = sheets.find(({ isSliver }) => isSliver);
+    expect(sliver?.isCut).toBe(true);
+    expect(Math.abs((sliver?.longMm ?? NaN) - 85.6)).toBeLessThan(10);
+    expect(Math.abs((sliver?.xMm ?? NaN) - 420)).toBeLessThan(6);
+    // A towel that goes on over the edge is larger than any card, and one inside of the picture is not cut.
+    const towel: Paint = (x, y) => (x > 200 && x < 500 && y < 30 ? WHITE : null);
+    for (const paint of [towel, card(420, 140)])
+      expect(findSheets(surroundings(draw(paint)), nothing).some(({ isSliver }) => isSliver)).toBe(false);
+  });
+
   it('glares where it is brighter than 252', () => {
     const glare: Paint = (x, y) => (Math.hypot(x - 404, y - 140) < 24 ? [255, 255, 255] : null);
     const own = card(420, 140);
@@ -250,6 +263,18 @@ describe('the search for cards', () => {
     expect(seen.codes).toEqual([]);
     expect(seen.unread.length).toBeGreaterThan(0);
     expect(seen.sheets).toHaveLength(1);
+  });
+
+  it('tells how much of a card that was read shines', () => {
+    const own = card(420, 140);
+    const spot: Paint = (x, y) => (own(x, y) && Math.hypot(x - 445, y - 140) < 14 ? [255, 255, 255] : null);
+    const photo = draw(own, spot);
+    for (let i = 0; i < photo.data.length; i++) if ((photo.data[i] as number) > 244) photo.data[i] = 255;
+    const shareOf = (picture: Raster) =>
+      search(picture, (_, asked) => [read(asked)]).seen.codes[0]?.glareShare ?? NaN;
+    // A disc of 14 mm on a card of 85.6 by 54 mm: 0.13 of it.
+    expect(Math.abs(shareOf(photo) - (Math.PI * 14 ** 2) / (85.6 * 54))).toBeLessThan(0.04);
+    expect(shareOf(draw(own))).toBe(0);
   });
 
   it('reads a second card as well', () => {

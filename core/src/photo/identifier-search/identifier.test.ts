@@ -25,6 +25,7 @@ const code = (text: string, cardMm = cardAt(100, -120)): ReadCode => ({
   text,
   identifier: parsePayload(text),
   cardMm,
+  glareShare: 0,
 });
 const seen = (part: Partial<IdentifierSeen>): IdentifierSeen => ({
   codes: [],
@@ -51,6 +52,7 @@ const SHEET: Sheet = {
   whiteShare: 0.46,
   glareShare: 0,
   isCut: false,
+  isSliver: false,
 };
 const CODE: CodeCandidate = {
   xMm: 300,
@@ -133,6 +135,33 @@ describe('what is said of the identifier', () => {
     const cutCode = { ...CODE, whiteShare: 0.41, grain: 0.58, isCut: true };
     expect(verdicts({ unread: [cutCode] })['identifier-cropped']).toBe('fault');
     expect(verdicts({ unread: [{ ...cutCode, grain: 0.35 }] })['identifier-cropped']).toBe('clear');
+  });
+
+  it('may be what is white at the picture’s edge: a look, not a card that is missing', () => {
+    const sliver = { ...SHEET, longMm: 84, shortMm: 14, isCut: true, isSliver: true };
+    expect(verdicts({ sheets: [sliver] })).toMatchObject({
+      'identifier-missing': 'look',
+      'identifier-cropped': 'look',
+      'identifier-glare': 'clear',
+    });
+    expect(verdicts({ sheets: [] })).toMatchObject({ 'identifier-missing': 'fault' });
+  });
+
+  it('is told with the reflection on it though its code was read; sunlit white all over is none', () => {
+    const own = code('lauta:1:K7Q4M:930:YT1P');
+    const glareOf = (glareShare: number) => verdicts({ codes: [{ ...own, glareShare }] })['identifier-glare'];
+    expect([0, 0.05, 0.2, 0.7].map(glareOf)).toEqual(['clear', 'clear', 'look', 'clear']);
+  });
+
+  it('is looked for at the reading too when its code cannot be read', () => {
+    const overOf = (xMm: number, yMm: number, part: Partial<Sheet> = {}) =>
+      verdicts({ sheets: [{ ...SHEET, xMm, yMm, ...part }] })['identifier-over-reading'];
+    expect(overOf(ZONE.tipMm + 20, 80)).toBe('look');
+    expect(overOf(ZONE.tipMm + 60, 80)).toBe('clear');
+    expect(overOf(ZONE.tipMm + 20, 180)).toBe('clear');
+    expect(overOf(ZONE.tipMm + 20, 80, { longMm: 40 })).toBe('clear');
+    const unread = [{ ...CODE, xMm: ZONE.tipMm - 10, yMm: 80 }];
+    expect(verdicts({ unread })['identifier-over-reading']).toBe('look');
   });
 
   it('is hidden by glare when the card’s white is brighter than a picture can tell', () => {

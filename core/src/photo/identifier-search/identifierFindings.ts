@@ -1,10 +1,10 @@
 import type { Identifier } from '../../identifier/index.ts';
-import { formatPayload } from '../../identifier/index.ts';
+import { CARD_MM, formatPayload } from '../../identifier/index.ts';
 import { findingOf, type Finding } from '../findings.ts';
 import type { Point, Quad } from '../point.ts';
 import { isSureCode, type IdentifierSeen } from './searchIdentifier.ts';
 import type { CodeCandidate } from './findCodes.ts';
-import type { Sheet } from './findSheets.ts';
+import { isWithin, type Sheet } from './findSheets.ts';
 
 /** Where the reading is made: the tail's far end and its rows, mm. */
 export interface ReadingZone {
@@ -35,6 +35,7 @@ const WHOLE_SHORT_MM = [44, 62] as const;
 const PART_SHORT_MM = 24;
 const PART_LONG_MM = 90;
 const GLARE_SHARE = 0.15;
+const SHINING_SHARE = [0.08, 0.4] as const;
 /** White about letters: a card whose code is hidden still shows its text. */
 const LETTERS_WHITE = 0.72;
 const LETTERS_GRAIN = 0.34;
@@ -50,18 +51,26 @@ function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPhoto: ToP
     (['identifier-missing', 'identifier-cropped', 'identifier-glare'] as const).map((check) =>
       findingOf(check, 'clear', confidence, why),
     );
-  if (codes.length > 0) return clear('The card’s code was read.');
-  const whole = sheets.find((sheet) => isWholeCard(sheet) && !sheet.isCut);
-  const cutSheet = sheets.find(
+  // A card in the sun may be white all over; a reflection is a part of it.
+  const shining = codes.find(({ glareShare }) => isWithin(glareShare, SHINING_SHARE));
+  if (codes.length > 0)
+    return clear('The card’s code was read.').map((finding) =>
+      shining && finding.check === 'identifier-glare'
+        ? findingOf('identifier-glare', 'look', 0.5, 'A reflection lies on the card; its code could be read.', toPhoto(...middleOf(shining.cardMm)), { value: shining.glareShare, unit: 'share' }) // prettier-ignore
+        : finding,
+    );
+  const smooth = sheets.filter(({ isSliver }) => !isSliver);
+  const whole = smooth.find((sheet) => isWholeCard(sheet) && !sheet.isCut);
+  const cutSheet = smooth.find(
     (sheet) => sheet.isCut && sheet.shortMm > 0.5 * PART_SHORT_MM && sheet.longMm < WHOLE_LONG_MM[1],
   );
   // The white about a code that is cut is too little to count.
   const cutCode = unread.find(({ isCut, grain }) => isCut && grain > CUT_GRAIN);
   const cut = cutSheet ?? cutCode;
-  const glaring = sheets.find((sheet) => sheet.glareShare > GLARE_SHARE && sheet.shortMm > PART_SHORT_MM);
+  const glaring = smooth.find((sheet) => sheet.glareShare > GLARE_SHARE && sheet.shortMm > PART_SHORT_MM);
   const letters = unread.find(({ whiteShare, grain }) => whiteShare > LETTERS_WHITE && grain > LETTERS_GRAIN);
   const part =
-    sheets.find((sheet) => sheet.shortMm > PART_SHORT_MM && sheet.longMm < PART_LONG_MM) ?? letters;
+    smooth.find((sheet) => sheet.shortMm > PART_SHORT_MM && sheet.longMm < PART_LONG_MM) ?? letters;
   const sure = unread.find(isSureCode);
   const [, cropped, glare] = clear('', 0.6) as [Finding, Finding, Finding];
   const notMissing = findingOf('identifier-missing', 'clear', 0.7, 'A card is seen.');
@@ -108,6 +117,15 @@ function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPhoto: ToP
     return [
       findingOf('identifier-missing', 'look', 0.5, 'A part of what may be a card is seen.', at(cut)),
       findingOf('identifier-cropped', 'fault', 0.75, 'The card is cut off at the picture’s edge.', at(cut)),
+      { ...glare, why: 'No reflection was found on the card.' },
+    ];
+  }
+  const sliver = sheets.find(({ isSliver }) => isSliver);
+  if (sliver) {
+    const why = 'Something white ends at the picture’s edge: is it the card?';
+    return [
+      findingOf('identifier-missing', 'look', 0.5, why, at(sliver)),
+      findingOf('identifier-cropped', 'look', 0.5, why, at(sliver)),
       { ...glare, why: 'No reflection was found on the card.' },
     ];
   }
@@ -160,7 +178,11 @@ const READING_SLACK_MM = 5;
 /** A card so near to the tail's rows hides the lines beside it, mm. */
 const ROWS_SLACK_MM = 18;
 
-function overReading({ codes }: IdentifierSeen, zone: ReadingZone | null, toPhoto: ToPhoto): Finding {
+function overReading(
+  { codes, unread, sheets }: IdentifierSeen,
+  zone: ReadingZone | null,
+  toPhoto: ToPhoto,
+): Finding {
   const check = 'identifier-over-reading';
   if (!zone) return findingOf(check, 'clear', 0.4, 'No reading was made.');
   for (const { cardMm } of codes) {
@@ -179,6 +201,17 @@ function overReading({ codes }: IdentifierSeen, zone: ReadingZone | null, toPhot
       'The card lies over the lines at the reading.',
       toPhoto(...middleOf(cardMm)),
     );
+  }
+  // Without its code a card's place is known less well: a person looks.
+  const unreadable = [...unread.filter(isSureCode), ...sheets.filter(isWholeCard)].find(
+    ({ xMm, yMm }) =>
+      Math.abs(xMm - zone.tipMm) < CARD_MM.width / 2 &&
+      yMm > zone.fromYMm - CARD_MM.height / 2 &&
+      yMm < zone.toYMm + CARD_MM.height / 2,
+  );
+  if (unreadable) {
+    const why = 'What may be a card lies at the reading.';
+    return findingOf(check, 'look', 0.5, why, toPhoto(unreadable.xMm, unreadable.yMm));
   }
   return findingOf(check, 'clear', 0.9, 'No card lies at the reading.');
 }

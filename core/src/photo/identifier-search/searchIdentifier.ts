@@ -5,7 +5,7 @@ import type { LensPose } from '../lens.ts';
 import type { Point, Quad } from '../point.ts';
 import type { Raster } from '../rectify.ts';
 import { bareBoard } from './bareBoard.ts';
-import { viewCode, viewSurroundings } from './cardView.ts';
+import { GLARE, viewCode, viewSurroundings, type CardView } from './cardView.ts';
 import { cardAbout, type CodeSeen } from './codeSeen.ts';
 import { findCodes, type CodeCandidate } from './findCodes.ts';
 import { findSheets, type Sheet } from './findSheets.ts';
@@ -15,6 +15,8 @@ export interface ReadCode {
   identifier: Identifier | null;
   /** The card about it, board coordinates, mm. */
   cardMm: Quad;
+  /** Share of the card that is brighter than the picture can tell. */
+  glareShare: number;
 }
 
 /** What was found of cards. */
@@ -51,13 +53,13 @@ export function* searchIdentifier(
   for (const candidate of candidates) {
     // Once a card is read only what is surely another is read too.
     if (codes.length > 0 && !isSureCode(candidate)) continue;
-    const code = yield* readAt(photo, pose, candidate, FIRST_SCALE);
+    const code = yield* readAt(photo, pose, view, candidate, FIRST_SCALE);
     if (code) codes.push(code);
     else unread.push(candidate);
   }
   for (const candidate of codes.length > 0 ? [] : unread.filter(isSureCode).slice(0, 2)) {
     for (const scale of OTHER_SCALES) {
-      const code = yield* readAt(photo, pose, candidate, scale);
+      const code = yield* readAt(photo, pose, view, candidate, scale);
       if (!code) continue;
       codes.push(code);
       break;
@@ -74,6 +76,7 @@ export function isSureCode({ grain, whiteShare }: CodeCandidate): boolean {
 function* readAt(
   photo: Raster,
   pose: LensPose,
+  surroundings: CardView,
   { xMm, yMm }: CodeCandidate,
   cellsPerMm: number,
 ): Generator<Raster, ReadCode | null, readonly CodeSeen[]> {
@@ -84,5 +87,24 @@ function* readAt(
     yMm - CODE_SIDE_MM / 2 + (y + 0.5) / cellsPerMm,
   ];
   const cardMm = cardAbout(seen.corners.map(toMm) as unknown as Quad);
-  return { text: seen.text, identifier: parsePayload(seen.text), cardMm };
+  const glareShare = glareOn(surroundings, cardMm);
+  return { text: seen.text, identifier: parsePayload(seen.text), cardMm, glareShare };
+}
+
+const GLARE_STEPS = 24;
+
+function glareOn(view: CardView, [first, second, , fourth]: Quad): number {
+  let [count, glaring] = [0, 0];
+  for (let u = 0.5 / GLARE_STEPS; u < 1; u += 1 / GLARE_STEPS) {
+    for (let v = 0.5 / GLARE_STEPS; v < 1; v += 1 / GLARE_STEPS) {
+      const xMm = first[0] + u * (second[0] - first[0]) + v * (fourth[0] - first[0]);
+      const yMm = first[1] + u * (second[1] - first[1]) + v * (fourth[1] - first[1]);
+      const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
+      const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
+      if (column < 0 || row < 0 || column >= view.columns || row >= view.rows) continue;
+      count++;
+      if ((view.luma[row * view.columns + column] as number) > GLARE) glaring++;
+    }
+  }
+  return count ? glaring / count : 0;
 }
