@@ -193,7 +193,7 @@ function printOf(board: MeasuringBoard, withNumerals: boolean): { at(x: number, 
 }
 
 /** Whether a place lies inside of an outline (even-odd rule), looked up in cells of an eighth of a mm. */
-function insideOf(outline: readonly Point[]): (xMm: number, yMm: number) => boolean {
+export function insideOf(outline: readonly Point[]): (xMm: number, yMm: number) => boolean {
   const [xs, ys] = [outline.map(([x]) => x), outline.map(([, y]) => y)];
   const [fromXMm, fromYMm] = [Math.min(...xs), Math.min(...ys)];
   const columns = Math.ceil((Math.max(...xs) - fromXMm) * THING_CELLS_PER_MM);

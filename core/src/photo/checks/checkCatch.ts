@@ -32,7 +32,7 @@ export function checkCatch(seen: SeenCatch, cardsMm: readonly Quad[]): Checked {
       curledFinding(seen),
       dorsalFinding(seen),
       ...handFindings(seen, things, head),
-      contactFinding(seen, seeFront(head, seen.farMm), head.axisMm),
+      contactFinding(seen, seeFront(head, seen.farMm), nose, head.axisMm),
       moreFishFinding(seen, cardsMm),
     ],
     things,

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Finding } from '../findings.ts';
 import { viewHead } from './headView.ts';
 import { SKIN, block, seeDrawn, type Rgb } from './drawnCatch.test-data.ts';
+import { seeStripe } from './stripe.ts';
 import { handFindings, seeReaching, type FishBox, type ReachingThing } from './hand.ts';
 
 const LENGTH_MM = 402;
@@ -90,16 +91,41 @@ describe('what a hand hides', () => {
     expect(found['grip-in-photo']?.place).not.toBeNull();
   });
 
+  const gripOf = (things: Parameters<typeof seeDrawn>[0]['things'] & object) => {
+    const seen = seeDrawn({ lengthMm: LENGTH_MM, things });
+    return handFindings(seen, seeReaching(seen), viewHead(seen)).find(
+      ({ check }) => check === 'grip-in-photo',
+    );
+  };
+
   it('over the stop beside the head is looked at as a tool; the bare stop is not', () => {
-    const gripOf = (things: Parameters<typeof seeDrawn>[0]['things'] & object) => {
-      const seen = seeDrawn({ lengthMm: LENGTH_MM, things });
-      return handFindings(seen, seeReaching(seen), viewHead(seen)).find(
-        ({ check }) => check === 'grip-in-photo',
-      );
-    };
     expect(gripOf([])?.verdict).toBe('clear');
     const overStop = gripOf([{ outlineMm: block(-60, 2, 108, 124), colour: [40, 90, 220] }]);
     expect(overStop?.verdict).toBe('look');
     expect(overStop?.place).not.toBeNull();
+  });
+
+  it('beside the head on the ground alone is looked at as a tool’s handle; an arm and a far stick are not', () => {
+    const onGround = (fromMm: number, toMm: number) => [{ outlineMm: block(fromMm, toMm, 156, 320), colour: [40, 90, 220] as Rgb }]; // prettier-ignore
+    const handle = gripOf(onGround(20, 42));
+    expect(handle).toMatchObject({ verdict: 'look' });
+    expect(handle?.place).not.toBeNull();
+    expect(gripOf(onGround(20, 90))?.verdict).toBe('clear');
+    expect(gripOf(onGround(300, 322))?.verdict).toBe('clear');
+  });
+
+  it.each([
+    [10, 30, 20],
+    [40, 54, 14],
+    [-40, -12, 28],
+  ])('from %i to %i mm before the edge is seen where it lies, %i mm broad', (fromMm, toMm, broadMm) => {
+    const seen = seeDrawn({
+      lengthMm: LENGTH_MM,
+      things: [{ outlineMm: block(fromMm, toMm, 155, 330), colour: [200, 60, 40] }],
+    });
+    const stripe = seeStripe(seen);
+    expect(stripe?.score).toBeGreaterThan(0.8);
+    expect(Math.abs((stripe?.xMm ?? NaN) - (fromMm + toMm) / 2)).toBeLessThan(5);
+    expect(Math.abs((stripe?.widthMm ?? NaN) - broadMm)).toBeLessThan(6);
   });
 });

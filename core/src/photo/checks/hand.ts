@@ -6,6 +6,7 @@ import type { Point } from '../point.ts';
 import type { HeadView } from './headView.ts';
 import type { PlateView } from './plateView.ts';
 import type { SeenCatch } from './seenCatch.ts';
+import { seeStripe } from './stripe.ts';
 
 /** A hand, a grip or another thing that reaches from beyond the face's edge onto the fish. */
 export interface ReachingThing {
@@ -249,7 +250,15 @@ export function handFindings(
         ? findingOf('eye-covered', 'look', 0.5, 'A hand is near the eye.', at(0.09), share(eyeCover))
         : findingOf('eye-covered', 'clear', 0.88, 'No hand is near the eye.');
 
-  const gillHand = hands.find((hand) => hand.overMm !== null && hand.overMm[0] < 0.27 * farMm && hand.overMm[1] > 0.17 * farMm && hand.overMm[1] < 0.34 * farMm && hand.coverOf(GILL_BOX) > 0.3); // prettier-ignore
+  // On a small fish the same hand reaches farther back.
+  const gillHand = hands.find(
+    (hand) =>
+      hand.overMm !== null &&
+      hand.overMm[0] < 0.27 * farMm &&
+      hand.overMm[1] > 0.17 * farMm &&
+      hand.overMm[1] < (hand.fromMm < 0.22 * farMm ? 0.42 : 0.34) * farMm &&
+      hand.coverOf(GILL_BOX) > 0.26,
+  );
   const gills = gillHand
     ? findingOf('hand-in-gills', 'look', 0.5, 'Fingers are at the gill cover: look whether any is under it.', at(0.24), share(gillHand.coverOf(GILL_BOX))) // prettier-ignore
     : findingOf('hand-in-gills', 'clear', 0.85, 'No fingers are at the gill cover.');
@@ -265,14 +274,15 @@ const PLATE_END_MM = 8;
 const LEAST_ON_PLATE_MM = 7;
 const LEAST_HIGH_SHARE = 0.1;
 
-/** A tool still at the head: it reaches over the board's edge beside the head, or over the stop. */
+/** A tool still at the head: it reaches over the board's edge beside the head, or over the stop, or its handle lies before the board. */
 function gripFinding(
-  { farMm, toPhoto, pattern }: SeenCatch,
+  seen: SeenCatch,
   things: readonly ReachingThing[],
   plate: PlateView | null,
   axisMm: number,
 ): Finding {
   const check = 'grip-in-photo';
+  const { farMm, toPhoto, pattern } = seen;
   const why = 'Something narrow reaches from the head over the board’s edge, like a gripping tool.';
   const tool = things.find(
     ({ fromMm, toMm }) => toMm - fromMm < NARROW_MM && fromMm < 0.18 * farMm && toMm < 0.22 * farMm,
@@ -283,11 +293,16 @@ function gripFinding(
     return findingOf(check, verdict, confidence, why, toPhoto((tool.fromMm + tool.toMm) / 2, yMm));
   }
   const overStopMm = plate && besideHeadMm(plate, axisMm);
-  return overStopMm !== null
-    ? findingOf(check, 'look', 0.55, 'Something lies over the stop beside the head, like a gripping tool.', toPhoto(0, overStopMm, LOW_ON_PLATE_MM)) // prettier-ignore
+  if (overStopMm !== null)
+    return findingOf(check, 'look', 0.55, 'Something lies over the stop beside the head, like a gripping tool.', toPhoto(0, overStopMm, LOW_ON_PLATE_MM)); // prettier-ignore
+  const stripe = seeStripe(seen);
+  return stripe && stripe.score > LEAST_STRIPE
+    ? findingOf(check, 'look', 0.5, 'Something narrow reaches away from the board’s edge beside the head, like a tool’s handle.', toPhoto(stripe.xMm, pattern.widthMm)) // prettier-ignore
     : findingOf(check, 'clear', 0.7, 'No tool is seen at the head.');
 }
 
+/** So clear a stripe on the ground beside the head may be a handle: seams and shadows are less even. */
+const LEAST_STRIPE = 0.66;
 const LOW_ON_PLATE_MM = 8;
 
 /** Where across the board something other than the head hides the plate, mm; null where nothing does. */

@@ -1,11 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { findBoard, type MeasuringBoard } from '../board.ts';
 import { patternOf } from '../board-search/pattern.ts';
+import { drawBoardPicture, flatFish, insideOf } from '../drawnBoard.test-data.ts';
 import type { FishOutline } from '../fish-search/outline.ts';
 import type { SeenFish } from '../fish-search/locateFish.ts';
-import type { Quad } from '../point.ts';
+import type { Point, Quad } from '../point.ts';
+import { GREEN, block, see } from './drawnCatch.test-data.ts';
 import { curledFinding, dorsalFinding, facingFinding } from './lie.ts';
 import type { SeenCatch } from './seenCatch.ts';
+import { seeTailShadow } from './tailShadow.ts';
 
 const LENGTH_MM = 400;
 const pattern = patternOf(findBoard('birch-30in') as MeasuringBoard);
@@ -35,6 +38,8 @@ function outlineOfLie({ isReversed = false, asideAt = () => 0, handMm = [] }: Li
     handMm,
   };
 }
+
+const NO_PIECE = { label: 1, area: 0, fromColumn: 0, toColumn: -1, fromRow: 0, toRow: -1 };
 
 /** A catch of which only the outline and the colours of the flank matter. */
 function seenLie(
@@ -66,7 +71,8 @@ function seenLie(
     outline,
     pattern,
     farMm: LENGTH_MM,
-    fish: { view } as unknown as SeenFish,
+    // No cell belongs to the fish: there is no tail whose shadow could be looked for.
+    fish: { view, labels: new Int32Array(columns * rows), piece: NO_PIECE } as unknown as SeenFish,
     toPhoto: (x: number, y: number) => [x, y],
   } as unknown as SeenCatch;
 }
@@ -124,11 +130,17 @@ describe('back and belly', () => {
     const hand = [[130, 220]] as const;
     const underHand = (s: number, across: number) => (s > 0.3 && s < 0.57 ? PALE : backUp(s, across));
     expect(dorsalFinding(seenLie({ handMm: hand }, underHand)).verdict).toBe('clear');
-    const covered = [[100, 300]] as const;
+    const covered = [[10, 390]] as const;
     expect(dorsalFinding(seenLie({ handMm: covered }, backUp))).toMatchObject({
       verdict: 'clear',
       confidence: 0.4,
     });
+  });
+
+  it('are judged by cheek and wrist where hands and fins leave nothing of the flank’s middle', () => {
+    const covered = [[100, 300]] as const;
+    expect(dorsalFinding(seenLie({ handMm: covered }, backUp))).toMatchObject({ verdict: 'clear' });
+    expect(dorsalFinding(seenLie({ handMm: covered }, backDown))).toMatchObject({ verdict: 'fault' });
   });
 });
 
@@ -138,7 +150,7 @@ describe('a tail', () => {
     expect(curledFinding(seenLie({ asideAt: (s) => 12 * s }, plain)).verdict).toBe('clear');
   });
 
-  it('that is bent beside it by more than a fiftieth of the length is a look, with how far', () => {
+  it('that is bent beside it by more than a seventieth of the length is a look, with how far', () => {
     const bent = curledFinding(seenLie({ asideAt: (s) => 40 * Math.max(0, s - 0.78) * 5 }, plain));
     expect(bent).toMatchObject({ verdict: 'look', measure: { unit: 'mm' } });
     // At 94 % of the length it lies 40·0.16·5 = 32 mm aside; the wrist, which bends with it, takes some of that.
@@ -150,5 +162,56 @@ describe('a tail', () => {
       verdict: 'clear',
       confidence: 0.4,
     });
+  });
+});
+
+describe('a tail that stands up', () => {
+  const SHADE = 0.45;
+
+  /** The tail's outline thrown aside, the farther the nearer to its end, as the sun throws what rises there. */
+  function thrown(awayMm: readonly [number, number], fromShare = 0.8): Point[] {
+    return flatFish(LENGTH_MM, AXIS_MM)
+      .filter(([x]) => x > fromShare * LENGTH_MM)
+      .map(([x, y]): Point => {
+        const rise = (x / LENGTH_MM - fromShare) / (1 - fromShare);
+        return [x + rise * awayMm[0], y + rise * awayMm[1]];
+      });
+  }
+
+  function seeShaded(shadow: Point[] | null): SeenCatch {
+    const board = findBoard('birch-30in') as MeasuringBoard;
+    const outlineMm = flatFish(LENGTH_MM, AXIS_MM);
+    const isShaded = shadow ? insideOf(shadow) : () => false;
+    const isFish = insideOf(outlineMm);
+    return see(
+      drawBoardPicture(board, {
+        seed: 3,
+        widthPx: 1000,
+        heightPx: 750,
+        lightAt: (x, y) => (isShaded(x, y) && !isFish(x, y) ? SHADE : 1),
+        things: [{ outlineMm, colour: GREEN }],
+      }),
+    );
+  }
+
+  it.each([
+    [18, -8],
+    [4, 16],
+  ])('is told by its shadow, thrown by %i mm along and %i mm across', (along, across) => {
+    const seen = seeShaded(thrown([along, across]));
+    const shadow = seeTailShadow(seen);
+    expect(shadow?.seenShare).toBeGreaterThan(0.9);
+    expect(Math.hypot((shadow?.awayMm[0] ?? NaN) - along, (shadow?.awayMm[1] ?? NaN) - across)).toBeLessThan(
+      6,
+    );
+    expect(shadow?.step).toBeCloseTo(-Math.log(SHADE), 0);
+    expect(curledFinding(seen)).toMatchObject({ verdict: 'look' });
+    expect(curledFinding(seen).place).not.toBeNull();
+  });
+
+  it('is none without a shadow, with the narrow one of a tail that lies, or before a shadow’s straight edge', () => {
+    const straight = block(330, 440, AXIS_MM + 22, AXIS_MM + 70);
+    for (const shadow of [null, thrown([4, 2]), straight])
+      expect(curledFinding(seeShaded(shadow)).verdict).toBe('clear');
   });
 });

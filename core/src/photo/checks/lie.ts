@@ -3,6 +3,7 @@ import { flareAt, type FishOutline } from '../fish-search/outline.ts';
 import type { Point, Quad } from '../point.ts';
 import { medianOf } from '../median.ts';
 import type { SeenCatch } from './seenCatch.ts';
+import { seeTailShadow } from './tailShadow.ts';
 
 /** Which way round the fish lies: a board the wrong way round in the picture, or a fish on it. */
 export function facingFinding(corners: Quad, outline: FishOutline | null): Finding {
@@ -23,18 +24,32 @@ export function facingFinding(corners: Quad, outline: FishOutline | null): Findi
 
 /** Shares of the length between which the flanks are compared, and of the height. */
 const ALONG = [0.3, 0.72] as const;
+/** Where hands and fins over the edges leave too little of that, cheek and tail's wrist are asked too. */
+const WIDER_ALONG = [0.12, 0.86] as const;
 const ACROSS = [0.12, 0.4] as const;
 const BESIDE_HAND_MM = 12;
 const FLOOR = 6;
 
-/** Backs are dark and bellies light: compares the flank's upper part with its lower. */
-export function dorsalFinding({ fish, outline, farMm, toPhoto, pattern }: SeenCatch): Finding {
-  const check = 'dorsal-near';
+/** How the flank's lower part differs from its upper, in logs. */
+export interface FlankSides {
+  lighter: number;
+  greyer: number;
+}
+
+/** Compares the flank's lower part with its upper, column by column; null where too little of it is free. */
+export function seeFlankSides(seen: SeenCatch): FlankSides | null {
+  return flankSidesIn(seen, ALONG) ?? flankSidesIn(seen, WIDER_ALONG);
+}
+
+function flankSidesIn(
+  { fish, outline, farMm }: SeenCatch,
+  [fromShare, toShare]: readonly [number, number],
+): FlankSides | null {
   const { view } = fish;
   const lights: number[] = [];
   const chromas: number[] = [];
   outline.xMm.forEach((xMm, i) => {
-    if (xMm < ALONG[0] * farMm || xMm > ALONG[1] * farMm) return;
+    if (xMm < fromShare * farMm || xMm > toShare * farMm) return;
     if (outline.handMm.some(([from, to]) => xMm > from - BESIDE_HAND_MM && xMm < to + BESIDE_HAND_MM)) return;
     const upper = outline.upperMm[i] as number;
     const height = (outline.lowerMm[i] as number) - upper;
@@ -63,10 +78,17 @@ export function dorsalFinding({ fish, outline, farMm, toPhoto, pattern }: SeenCa
     lights.push(step(0));
     chromas.push(step(1));
   });
-  if (lights.length < 5)
+  return lights.length < 5 ? null : { lighter: medianOf(lights), greyer: -medianOf(chromas) };
+}
+
+/** Backs are dark and bellies light. */
+export function dorsalFinding(seen: SeenCatch): Finding {
+  const check = 'dorsal-near';
+  const { farMm, toPhoto, pattern } = seen;
+  const sides = seeFlankSides(seen);
+  if (!sides)
     return findingOf(check, 'clear', 0.4, 'Too little of the flank is free to tell back from belly.');
-  const lighter = medianOf(lights);
-  const greyer = -medianOf(chromas);
+  const { lighter, greyer } = sides;
   const place: Point = toPhoto(0.5 * farMm, pattern.widthMm / 2);
   // Two signs that agree make a fault: the far side is the lighter, and it is no more colourful.
   if (lighter < -0.28 && greyer < 0.12)
@@ -83,12 +105,39 @@ export function dorsalFinding({ fish, outline, farMm, toPhoto, pattern }: SeenCa
 }
 
 /** A tail that lies straight continues the body's axis within this share of the length. */
-const MOST_ASIDE_SHARE = 0.018;
+const MOST_ASIDE_SHARE = 0.014;
 /** Where the outline has no large fins, shares of the length: fins draw the middle aside. */
 const FINLESS = [[0.06, 0.32], [0.75, 0.87]] as const; // prettier-ignore
 
-/** Whether the tail is bent aside. One that stands up shows from above by its shadow alone, and stains look like that. */
-export function curledFinding({ outline, farMm, toPhoto }: SeenCatch): Finding {
+/** A tail that lies up to 3 mm over the face throws no shadow farther than this, mm, unless the sun stands very low. */
+const LEAST_THROWN_MM = 9;
+/** So much of the shadow's edge must be seen, and so clearly (log brightness). */
+const SHADOW_SEEN_SHARE = 0.9;
+const SHADOW_STEP = 0.15;
+
+/** Whether the tail is bent aside, or stands up: that shows from above by its shadow alone, in the sun. */
+export function curledFinding(seen: SeenCatch): Finding {
+  const bent = bentFinding(seen);
+  return bent.verdict === 'clear' ? (standingFinding(seen) ?? bent) : bent;
+}
+
+function standingFinding(seen: SeenCatch): Finding | null {
+  const shadow = seeTailShadow(seen);
+  if (!shadow || shadow.seenShare < SHADOW_SEEN_SHARE || shadow.step < SHADOW_STEP) return null;
+  const thrownMm = Math.hypot(...shadow.awayMm);
+  if (thrownMm < LEAST_THROWN_MM) return null;
+  const { farMm, toPhoto, outline } = seen;
+  const yMm = ((outline.upperMm.at(-1) as number) + (outline.lowerMm.at(-1) as number)) / 2;
+  return findingOf(
+    'tail-curled',
+    'look',
+    0.55,
+    `The tail’s shadow lies ${thrownMm.toFixed(0)} mm beside it: does it stand up?`,
+    toPhoto(farMm, yMm),
+  );
+}
+
+function bentFinding({ outline, farMm, toPhoto }: SeenCatch): Finding {
   const check = 'tail-curled';
   const middles = outline.xMm.flatMap((xMm, i) => {
     const isUnderHand = outline.handMm.some(

@@ -105,7 +105,7 @@ export function noseFinding(seen: SeenCatch, nose: NoseSeen | null, axisMm: numb
       place,
       measure,
     );
-  if (isApart || gapMm > Math.max(LEAST_GAP_MM, 1.9 * sigmaMm))
+  if (isApart || gapMm > Math.max(LEAST_GAP_MM, 1.7 * sigmaMm))
     return findingOf(
       check,
       'look',

@@ -45,8 +45,8 @@ describe('how strong a wave must be', () => {
     [2.1, 6.5, 'clear'],
     [2.1, 6.6, 'look'],
     [2.1, 8.1, 'fault'],
-    [4.7, 3.6, 'clear'],
-    [4.7, 3.7, 'look'],
+    [4.7, 3.1, 'clear'],
+    [4.7, 3.2, 'look'],
     [4.7, 6.1, 'fault'],
   ] as const)('of %f px at a strength of %f: %s', (periodPx, strength, verdict) => {
     expect(screenFinding({ periodPx, strength }).verdict).toBe(verdict);

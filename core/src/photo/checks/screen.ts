@@ -120,7 +120,7 @@ function peakOf(spectrum: Float64Array): GridSeen {
 /** Waves of about two px are also left by sharpening and by fine grain: there more is asked. */
 const FINE_PX = 2.15;
 const FAULT_STRENGTH = { fine: 8, other: 6 } as const;
-const LOOK_STRENGTH = { fine: 6.5, other: 3.6 } as const;
+const LOOK_STRENGTH = { fine: 6.5, other: 3.1 } as const;
 
 export function screenFinding({ strength, periodPx }: GridSeen): Finding {
   const check = 'screen-photo';

@@ -3,6 +3,7 @@ import type { Quad } from '../point.ts';
 import { NOSE_HEIGHT_SHARE, type HeadView } from './headView.ts';
 import { medianOf } from '../median.ts';
 import { logColourAt } from './logColour.ts';
+import type { NoseSeen } from './nose.ts';
 import type { SeenCatch } from './seenCatch.ts';
 
 /** A second fish is at least so long and so thick, mm. */
@@ -93,20 +94,35 @@ export function seeFront({ view, fish }: HeadView, lengthMm: number): FrontSeen 
 const OTHER_COLOUR = 0.55;
 const TALL = 0.5;
 
-export function contactFinding(seen: SeenCatch, front: FrontSeen | null, axisMm: number): Finding {
+/** The plate is hidden so many sigmas of a nose's height beyond where a nose of this fish could be seen on it. */
+const TOO_HIGH_SIGMAS = 2.6;
+
+/**
+ * Two signs of a lure, cord or grip over the nose: the head's front has another colour than its cheek, and the plate is
+ * hidden higher than a nose reaches. Both make a fault, one makes a look.
+ */
+export function contactFinding(
+  seen: SeenCatch,
+  front: FrontSeen | null,
+  nose: NoseSeen | null,
+  axisMm: number,
+): Finding {
   const check = 'contact-hidden';
-  if (!front) return findingOf(check, 'clear', 0.4, 'Too little of the head is seen at the stop.');
+  const isTooHigh = nose !== null && nose.gapMm < -TOO_HIGH_SIGMAS * nose.sigmaMm;
   const place = seen.toPhoto(4, axisMm, NOSE_HEIGHT_SHARE * seen.farMm);
-  const isOther = front.chroma > OTHER_COLOUR;
-  const isTall = front.height > TALL;
-  if (isOther && isTall)
+  const isOther = front !== null && front.chroma > OTHER_COLOUR;
+  if (isOther && (front.height > TALL || isTooHigh))
     return findingOf(
       check,
       'fault',
-      0.65,
+      isTooHigh ? 0.75 : 0.65,
       'Something of another colour lies over the nose at the stop.',
       place,
     );
+  if (isTooHigh)
+    return findingOf(check, 'look', 0.5, 'The stop is hidden higher than a nose reaches: is anything over it?', place); // prettier-ignore
   if (isOther) return findingOf(check, 'look', 0.45, 'The nose at the stop may be hidden.', place);
-  return findingOf(check, 'clear', 0.75, 'The nose is seen at the stop.');
+  return front
+    ? findingOf(check, 'clear', 0.75, 'The nose is seen at the stop.')
+    : findingOf(check, 'clear', 0.4, 'Too little of the head is seen at the stop.');
 }

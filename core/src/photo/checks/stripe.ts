@@ -1,0 +1,101 @@
+import { viewFace } from '../fish-search/faceView.ts';
+import { medianOf } from '../median.ts';
+import { logColourAt } from './logColour.ts';
+import type { SeenCatch } from './seenCatch.ts';
+
+/** Something straight and narrow that lies on the ground before the angler's edge, beside the head: a tool's handle. */
+export interface StripeSeen {
+  /** Where it crosses the edge, mm along the board. */
+  xMm: number;
+  widthMm: number;
+  /** Share of it that differs from the ground, less the same share beside it. */
+  score: number;
+}
+
+/** The strip of ground that is looked at: mm beyond the edge, along the board from the stop, and shares of the length. */
+const BEYOND_MM = [4, 44] as const;
+const FROM_MM = -70;
+const TO_SHARE = 0.22;
+const LEAST_TO_MM = 90;
+/** The ground lies under the board's face by about its thickness, mm. */
+const GROUND_MM = -6;
+const CELLS_PER_MM = 0.5;
+
+/** Steps that count as another colour, in robust deviations of the row, and the least such deviations. */
+const OTHER_DEVIATIONS = 4;
+const LEAST_SPREAD = [0.13, 0.03, 0.03] as const;
+/** Light varies on the ground more than chroma does. */
+const LIGHT_SPREADS = 1.6;
+
+/** Stripes are tried at these widths (cells) and leans (cells along the board for each across). */
+const WIDTHS = [6, 16] as const;
+const LEANS = [-12, 14] as const;
+const LEAN_STEP = 0.1;
+
+/** The clearest stripe in the strip, whatever its score; null where the picture does not show the strip. */
+export function seeStripe({ photo, pose, pattern, farMm }: SeenCatch): StripeSeen | null {
+  const toXMm = Math.max(TO_SHARE * farMm, LEAST_TO_MM);
+  const view = viewFace(
+    photo,
+    pose,
+    {
+      fromXMm: FROM_MM,
+      toXMm,
+      fromYMm: pattern.widthMm + BEYOND_MM[0],
+      toYMm: pattern.widthMm + BEYOND_MM[1],
+      cellsPerMm: CELLS_PER_MM,
+    },
+    2,
+    GROUND_MM,
+  );
+  const { columns, rows } = view;
+  // Sums along each row of what differs: a stripe's share of a row is a difference of two.
+  const sums = new Uint16Array((columns + 1) * rows);
+  for (let row = 0; row < rows; row++) {
+    const cells: number[] = [];
+    for (let column = 0; column < columns; column++)
+      if (view.inPhoto[row * columns + column]) cells.push(row * columns + column);
+    if (cells.length < columns / 2) return null;
+    const colours = cells.map((cell) => logColourAt(view.rgb, cell));
+    const usual = ([0, 1, 2] as const).map((channel) => medianOf(colours.map((colour) => colour[channel])));
+    const spread = ([0, 1, 2] as const).map((channel) => {
+      const own = 1.4826 * medianOf(colours.map((colour) => Math.abs(colour[channel] - (usual[channel] as number)))); // prettier-ignore
+      return Math.max(LEAST_SPREAD[channel], channel === 0 ? LIGHT_SPREADS * own : own);
+    });
+    const differs = new Set(
+      cells.filter((_, i) => {
+        const off = ([0, 1, 2] as const).map((channel) => ((colours[i] as readonly number[])[channel] as number) - (usual[channel] as number)); // prettier-ignore
+        return Math.hypot(...off.map((value, channel) => value / (spread[channel] as number))) > OTHER_DEVIATIONS; // prettier-ignore
+      }),
+    );
+    for (let column = 0; column < columns; column++) {
+      const at = row * (columns + 1) + column;
+      sums[at + 1] = (sums[at] as number) + (differs.has(row * columns + column) ? 1 : 0);
+    }
+  }
+  const count = (row: number, from: number, to: number): number =>
+    (sums[row * (columns + 1) + to] as number) - (sums[row * (columns + 1) + from] as number);
+  let best: StripeSeen = { xMm: 0, widthMm: 0, score: 0 };
+  for (let tenth = LEANS[0]; tenth <= LEANS[1]; tenth++) {
+    const lean = tenth * LEAN_STEP;
+    for (let width = WIDTHS[0]; width <= WIDTHS[1]; width++) {
+      const lastOff = Math.round(lean * (rows - 1));
+      for (
+        let first = Math.max(2, 2 - lastOff);
+        first + Math.max(0, lastOff) + width + 2 <= columns;
+        first++
+      ) {
+        let [inside, beside] = [0, 0];
+        for (let row = 0; row < rows; row++) {
+          const start = first + Math.round(lean * row);
+          inside += count(row, start, start + width);
+          beside += count(row, start - 2, start) + count(row, start + width, start + width + 2);
+        }
+        const score = inside / (rows * width) - beside / (rows * 4);
+        if (score > best.score)
+          best = { xMm: view.fromXMm + (first + width / 2) / CELLS_PER_MM, widthMm: width / CELLS_PER_MM, score }; // prettier-ignore
+      }
+    }
+  }
+  return best;
+}
