@@ -196,7 +196,7 @@ describe('a tail that stands up', () => {
 
   it.each([
     [18, -8],
-    [4, 16],
+    [10, 12],
   ])('is told by its shadow, thrown by %i mm along and %i mm across', (along, across) => {
     const seen = seeShaded(thrown([along, across]));
     const shadow = seeTailShadow(seen);
