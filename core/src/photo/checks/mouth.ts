@@ -117,5 +117,7 @@ export function mouthFinding(seen: SeenCatch, mouth: MouthSeen | null): Finding 
       place,
       measure,
     );
-  return findingOf(check, 'look', 0.5, 'The mouth may be open a little.', place, measure);
+  if (deepMm >= 0.6 * LEAST_DEEP_MM && gapMm >= 0.7 * LEAST_GAP_MM)
+    return findingOf(check, 'look', 0.5, 'The mouth may be open a little.', place, measure);
+  return findingOf(check, 'clear', 0.65, shut, null, { value: 0, unit: 'mm' });
 }
