@@ -274,7 +274,7 @@ const PLATE_END_MM = 8;
 const LEAST_ON_PLATE_MM = 7;
 const LEAST_HIGH_SHARE = 0.1;
 
-/** A tool still at the head: it reaches over the board's edge beside the head, or over the stop, or its handle lies before the board. */
+/** A tool still at the head: it reaches over the board's edge beside the head, or over the stop, or its handle lies on the ground and over the face. */
 function gripFinding(
   seen: SeenCatch,
   things: readonly ReachingThing[],
@@ -296,13 +296,15 @@ function gripFinding(
   if (overStopMm !== null)
     return findingOf(check, 'look', 0.55, 'Something lies over the stop beside the head, like a gripping tool.', toPhoto(0, overStopMm, LOW_ON_PLATE_MM)); // prettier-ignore
   const stripe = seeStripe(seen);
-  return stripe && stripe.score > LEAST_STRIPE
-    ? findingOf(check, 'look', 0.5, 'Something narrow reaches away from the board’s edge beside the head, like a tool’s handle.', toPhoto(stripe.xMm, pattern.widthMm)) // prettier-ignore
+  // On the ground and on the face: two signs.
+  return stripe && stripe.score > LEAST_STRIPE && stripe.onFaceShare > LEAST_ON_FACE
+    ? findingOf(check, 'fault', 0.6, why, toPhoto(stripe.xMm, pattern.widthMm))
     : findingOf(check, 'clear', 0.7, 'No tool is seen at the head.');
 }
 
-/** So clear a stripe on the ground beside the head may be a handle: seams and shadows are less even. */
-const LEAST_STRIPE = 0.66;
+/** So clear a stripe on the ground beside the head that goes on over the face is a handle: seams and shadows are not there too. */
+const LEAST_STRIPE = 0.6;
+const LEAST_ON_FACE = 0.35;
 const LOW_ON_PLATE_MM = 8;
 
 /** Where across the board something other than the head hides the plate, mm; null where nothing does. */

@@ -34,17 +34,22 @@ const FLOOR = 6;
 export interface FlankSides {
   lighter: number;
   greyer: number;
+  /** Cheek and wrist had to be asked too: they tell less. */
+  isWide: boolean;
 }
 
 /** Compares the flank's lower part with its upper, column by column; null where too little of it is free. */
 export function seeFlankSides(seen: SeenCatch): FlankSides | null {
-  return flankSidesIn(seen, ALONG) ?? flankSidesIn(seen, WIDER_ALONG);
+  const sides = flankSidesIn(seen, ALONG);
+  if (sides) return { ...sides, isWide: false };
+  const wide = flankSidesIn(seen, WIDER_ALONG);
+  return wide && { ...wide, isWide: true };
 }
 
 function flankSidesIn(
   { fish, outline, farMm }: SeenCatch,
   [fromShare, toShare]: readonly [number, number],
-): FlankSides | null {
+): Omit<FlankSides, 'isWide'> | null {
   const { view } = fish;
   const lights: number[] = [];
   const chromas: number[] = [];
@@ -81,6 +86,10 @@ function flankSidesIn(
   return lights.length < 5 ? null : { lighter: medianOf(lights), greyer: -medianOf(chromas) };
 }
 
+/** The far side is so much lighter, in logs, where the belly lies there; where it may. */
+const SURELY_LIGHTER = -0.28;
+const PERHAPS_LIGHTER = -0.06;
+
 /** Backs are dark and bellies light. */
 export function dorsalFinding(seen: SeenCatch): Finding {
   const check = 'dorsal-near';
@@ -88,10 +97,10 @@ export function dorsalFinding(seen: SeenCatch): Finding {
   const sides = seeFlankSides(seen);
   if (!sides)
     return findingOf(check, 'clear', 0.4, 'Too little of the flank is free to tell back from belly.');
-  const { lighter, greyer } = sides;
+  const { lighter, greyer, isWide } = sides;
   const place: Point = toPhoto(0.5 * farMm, pattern.widthMm / 2);
   // Two signs that agree make a fault: the far side is the lighter, and it is no more colourful.
-  if (lighter < -0.28 && greyer < 0.12)
+  if (lighter < SURELY_LIGHTER && greyer < 0.12)
     return findingOf(
       check,
       'fault',
@@ -99,7 +108,7 @@ export function dorsalFinding(seen: SeenCatch): Finding {
       'The belly is at the far side: the back points to the angler.',
       place,
     );
-  if (lighter < -0.06)
+  if (lighter < (isWide ? SURELY_LIGHTER : PERHAPS_LIGHTER))
     return findingOf(check, 'look', 0.5, 'The flank is lighter at the far side: is the belly there?', place);
   return findingOf(check, 'clear', lighter > 0.25 ? 0.9 : 0.6, 'The back is at the far side.');
 }

@@ -75,6 +75,9 @@ const HANN = Float64Array.from(
 const COSINES = Float64Array.from({ length: LENGTH }, (_, i) => Math.cos((2 * Math.PI * i) / LENGTH));
 const SINES = Float64Array.from({ length: LENGTH }, (_, i) => Math.sin((2 * Math.PI * i) / LENGTH));
 
+/** A line of one colour, as about a screen, has no spectrum: what is left of it is rounding, and would count as much as any. */
+const LEAST_POWER = 1;
+
 /** Adds a line's power spectrum, by its own power. Of real values the halves of a wave are summed once. */
 function addSpectrum(values: Float64Array, mean: number, into: Float64Array): void {
   const power = new Float64Array(HALF);
@@ -97,7 +100,7 @@ function addSpectrum(values: Float64Array, mean: number, into: Float64Array): vo
     power[bin] = re * re + im * im;
     if (bin >= FIRST_BIN) total += power[bin] as number;
   }
-  if (total <= 0) return;
+  if (total < LEAST_POWER) return;
   for (let bin = LOWEST_BIN; bin < HALF; bin++)
     into[bin] = (into[bin] as number) + (power[bin] as number) / total;
 }

@@ -10,6 +10,8 @@ export interface StripeSeen {
   widthMm: number;
   /** Share of it that differs from the ground, less the same share beside it. */
   score: number;
+  /** Share of the face next to the edge, in its way, that is covered: it goes on towards the fish. */
+  onFaceShare: number;
 }
 
 /** The strip of ground that is looked at: mm beyond the edge, along the board from the stop, and shares of the length. */
@@ -27,13 +29,18 @@ const LEAST_SPREAD = [0.13, 0.03, 0.03] as const;
 /** Light varies on the ground more than chroma does. */
 const LIGHT_SPREADS = 1.6;
 
+/** The face is looked at so far inside of the edge, mm, over so much of the stripe's width. */
+const ON_FACE_MM = [3, 14] as const;
+const MIDDLE_SHARE = 2 / 3;
+
 /** Stripes are tried at these widths (cells) and leans (cells along the board for each across). */
 const WIDTHS = [6, 16] as const;
 const LEANS = [-12, 14] as const;
 const LEAN_STEP = 0.1;
 
 /** The clearest stripe in the strip, whatever its score; null where the picture does not show the strip. */
-export function seeStripe({ photo, pose, pattern, farMm }: SeenCatch): StripeSeen | null {
+export function seeStripe(seen: SeenCatch): StripeSeen | null {
+  const { photo, pose, pattern, farMm } = seen;
   const toXMm = Math.max(TO_SHARE * farMm, LEAST_TO_MM);
   const view = viewFace(
     photo,
@@ -75,7 +82,7 @@ export function seeStripe({ photo, pose, pattern, farMm }: SeenCatch): StripeSee
   }
   const count = (row: number, from: number, to: number): number =>
     (sums[row * (columns + 1) + to] as number) - (sums[row * (columns + 1) + from] as number);
-  let best: StripeSeen = { xMm: 0, widthMm: 0, score: 0 };
+  let best = { xMm: 0, widthMm: 0, score: 0 };
   for (let tenth = LEANS[0]; tenth <= LEANS[1]; tenth++) {
     const lean = tenth * LEAN_STEP;
     for (let width = WIDTHS[0]; width <= WIDTHS[1]; width++) {
@@ -97,5 +104,23 @@ export function seeStripe({ photo, pose, pattern, farMm }: SeenCatch): StripeSee
       }
     }
   }
-  return best;
+  return { ...best, onFaceShare: onFace(seen, best) };
+}
+
+function onFace(
+  { fish: { view, coverage }, pattern }: SeenCatch,
+  { xMm, widthMm }: Pick<StripeSeen, 'xMm' | 'widthMm'>,
+): number {
+  const half = (MIDDLE_SHARE * widthMm) / 2;
+  const stepMm = 1 / view.cellsPerMm;
+  let [count, covered] = [0, 0];
+  for (let y = pattern.widthMm - ON_FACE_MM[1]; y < pattern.widthMm - ON_FACE_MM[0]; y += stepMm) {
+    for (let x = Math.max(1, xMm - half); x < xMm + half; x += stepMm) {
+      const column = Math.floor((x - view.fromXMm) * view.cellsPerMm);
+      const row = Math.floor((y - view.fromYMm) * view.cellsPerMm);
+      count++;
+      if ((coverage.odds[row * view.columns + column] ?? 0) > 0) covered++;
+    }
+  }
+  return count ? covered / count : 0;
 }
