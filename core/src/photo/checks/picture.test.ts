@@ -82,6 +82,19 @@ describe('a screen’s grid', () => {
     expect(Math.abs(128 / seen.periodPx - 128 / periodPx)).toBeLessThan(1.01);
   });
 
+  it('is as strong with a frame of one colour about it, which has no wave at all', () => {
+    const wave = (x: number) => 5 * Math.cos((2 * Math.PI * x) / 5.1);
+    const plain = ground(...SIZE, wave);
+    const framed = { ...plain, data: plain.data.slice() };
+    const [widthPx, heightPx] = SIZE;
+    for (let y = 0; y < heightPx; y++)
+      for (let x = 0; x < widthPx; x++)
+        if (y < 0.3 * heightPx || y > 0.7 * heightPx) framed.data.set([7, 11, 6], 4 * (y * widthPx + x));
+    const strength = seeGrid(framed, nowhere).strength;
+    expect(strength).toBeGreaterThan(0.7 * seeGrid(plain, nowhere).strength);
+    expect(Math.abs(seeGrid(framed, nowhere).periodPx - seeGrid(plain, nowhere).periodPx)).toBeLessThan(0.1);
+  });
+
   it('is not looked for where the board has lines of its own', () => {
     const lined = ground(...SIZE, (x, y) => (y > 200 ? 30 * Math.cos((2 * Math.PI * x) / 6) : 0));
     expect(screenFinding(seeGrid(lined, nowhere)).verdict).not.toBe('clear');
