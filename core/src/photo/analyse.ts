@@ -13,6 +13,7 @@ import type { CodeReader, CodeSeen } from './identifier-search/codeSeen.ts';
 import { identifierFindings, type ReadingZone } from './identifier-search/identifierFindings.ts';
 import { isSureCode, searchIdentifier, type IdentifierSeen } from './identifier-search/searchIdentifier.ts';
 import type { Identifier } from '../identifier/index.ts';
+import { seeBezel } from './checks/bezel.ts';
 import { checkCatch } from './checks/checkCatch.ts';
 import { headCropped, steepCamera, tailCropped } from './checks/framing.ts';
 import { NOSE_HEIGHT_SHARE } from './checks/headView.ts';
@@ -141,7 +142,13 @@ export function* analysisSteps(
   }
   const { located, trouble, findings } = step.value;
   if (!located) {
-    const atLeast = [blurFinding(sharpness), screenFinding(seeGrid(photo, () => false))];
+    const atLeast = [
+      blurFinding(sharpness),
+      screenFinding(
+        seeGrid(photo, () => false),
+        seeBezel(photo),
+      ),
+    ];
     return withoutLength(trouble, null, [...findings, ...atLeast]);
   }
   const { pose } = located;
@@ -166,7 +173,7 @@ export function* analysisSteps(
     headCropped(pose, pattern, nose, frame, toPhoto),
     facingFinding(found.corners, outline),
     ...identifierFindings(cards, options.expected ?? null, zone, toPhoto),
-    screenFinding(seeGrid(photo, aboutBoard(pose, pattern, factor))),
+    screenFinding(seeGrid(photo, aboutBoard(pose, pattern, factor)), seeBezel(photo)),
   );
   const identifier = describeCards(cards);
   if (!fish || !outline || farMm === null)

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Finding } from '../findings.ts';
 import { viewHead } from './headView.ts';
-import { SKIN, block, seeDrawn, type Rgb } from './drawnCatch.test-data.ts';
+import { GREEN, SKIN, block, seeDrawn, type Rgb } from './drawnCatch.test-data.ts';
 import { seeStripe } from './stripe.ts';
 import { handFindings, seeReaching, type FishBox, type ReachingThing } from './hand.ts';
 
@@ -37,6 +37,16 @@ describe('what reaches in over the edge', () => {
     const [from, to] = hand?.overMm ?? [NaN, NaN];
     expect(Math.abs(from - 170)).toBeLessThan(14);
     expect(Math.abs(to - 240)).toBeLessThan(14);
+  });
+
+  it('is told from a deep fish’s belly that hides the edge beside it, by what goes on outside', () => {
+    const belly = { outlineMm: block(30, 330, 100, 152), colour: GREEN };
+    const beside = seeReaching(seeDrawn({ lengthMm: LENGTH_MM, things: [belly, arm(60, 130)] }));
+    const hand = beside.find(({ side, toMm }) => side === 'near' && toMm < 160);
+    expect(Math.abs((hand?.fromMm ?? NaN) - 60)).toBeLessThan(14);
+    expect(Math.abs((hand?.toMm ?? NaN) - 130)).toBeLessThan(14);
+    // Without the arm nothing of it goes on outside.
+    expect(seeReaching(seeDrawn({ lengthMm: LENGTH_MM, things: [belly] }))).toEqual([]);
   });
 
   it('is nothing on a free fish', () => {

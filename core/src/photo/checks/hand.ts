@@ -1,3 +1,4 @@
+import type { Pattern } from '../board-search/pattern.ts';
 import type { FaceView } from '../fish-search/faceView.ts';
 import { medianOf } from '../median.ts';
 import { logColourAt, type LogColour } from './logColour.ts';
@@ -45,7 +46,8 @@ export function seeReaching(seen: SeenCatch): ReachingThing[] {
   const { fish, outline, pattern } = seen;
   const things: ReachingThing[] = [];
   for (const side of ['near', 'far'] as const) {
-    for (const [fromMm, toMm] of joined([...outline.handMm, ...hiddenAtEdge(seen, side)])) {
+    const runs = joined([...outline.handMm, ...hiddenAtEdge(seen, side)]);
+    for (const [fromMm, toMm] of runs.flatMap((run) => handsIn(fish.view, run, side, pattern))) {
       const own = ownColour(fish.view, fromMm, toMm, side, pattern.widthMm);
       if (!own) continue;
       things.push({ fromMm, toMm, side, ...coverBy(seen, own, fromMm, toMm) });
@@ -101,6 +103,36 @@ function joined(runs: readonly (readonly [number, number])[]): [number, number][
     else out.push([from, to]);
   }
   return out;
+}
+
+/** No hand crosses the edge over more than this, mm: a longer run is a deep fish's belly and fins, with or without one. */
+const LONGEST_HAND_MM = 130;
+const WINDOW_MM = 12;
+/** What lies outside differs by so much from the ground there (in logs). */
+const OTHER_THAN_GROUND = 0.3;
+
+/** The hands in a run along the edge: of a long one the parts that go on outside in their own colour, not the ground's. */
+function handsIn(
+  view: FaceView,
+  [fromMm, toMm]: readonly [number, number],
+  side: 'near' | 'far',
+  { widthMm, lengthMm }: Pattern,
+): (readonly [number, number])[] {
+  if (toMm - fromMm <= LONGEST_HAND_MM) return [[fromMm, toMm]];
+  const at = (offMm: number): number => (side === 'near' ? widthMm + offMm : -offMm);
+  const ground = meanColour(view, 0, lengthMm, at(OUTSIDE_MM[0]), at(OUTSIDE_MM[1]));
+  const hands: [number, number][] = [];
+  for (let x = fromMm; x + WINDOW_MM <= toMm; x += WINDOW_MM / 2) {
+    const inside = meanColour(view, x, x + WINDOW_MM, at(-INSIDE_MM[1]), at(-INSIDE_MM[0]));
+    const outside = meanColour(view, x, x + WINDOW_MM, at(OUTSIDE_MM[0]), at(OUTSIDE_MM[1]));
+    if (!ground || !inside || !outside) continue;
+    if (differenceOf(inside, outside) > SAME || differenceOf(outside, ground) < OTHER_THAN_GROUND) continue;
+    const last = hands.at(-1);
+    if (last && x <= last[1] + WINDOW_MM) last[1] = x + WINDOW_MM;
+    else hands.push([x, x + WINDOW_MM]);
+  }
+  const found = hands.filter(([from, to]) => to - from >= NARROW_MM && to - from <= LONGEST_HAND_MM);
+  return found.length > 0 ? found : [[fromMm, toMm]];
 }
 
 /** The colour of what crosses the edge; null where it does not go on outside. */

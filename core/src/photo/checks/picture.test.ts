@@ -9,6 +9,7 @@ import { INFRACTIONS } from '../../rules/index.ts';
 import type { SeenFish } from '../fish-search/locateFish.ts';
 import { projectBoardPoint } from '../lens.ts';
 import type { Raster } from '../rectify.ts';
+import { seeBezel } from './bezel.ts';
 import { headCropped, steepCamera } from './framing.ts';
 import { screenFinding, seeGrid } from './screen.ts';
 import type { SeenCatch } from './seenCatch.ts';
@@ -49,7 +50,7 @@ describe('how strong a wave must be', () => {
     [4.7, 3.2, 'look'],
     [4.7, 6.1, 'fault'],
   ] as const)('of %f px at a strength of %f: %s', (periodPx, strength, verdict) => {
-    expect(screenFinding({ periodPx, strength }).verdict).toBe(verdict);
+    expect(screenFinding({ periodPx, strength }, null).verdict).toBe(verdict);
   });
 });
 
@@ -61,10 +62,11 @@ describe('a screen’s grid', () => {
           ground(...SIZE, () => 0),
           nowhere,
         ),
+        null,
       ).verdict,
     ).toBe('clear');
     const planks = ground(...SIZE, (x) => 25 * Math.sin((2 * Math.PI * x) / 70));
-    expect(screenFinding(seeGrid(planks, nowhere)).verdict).toBe('clear');
+    expect(screenFinding(seeGrid(planks, nowhere), null).verdict).toBe('clear');
   });
 
   it.each([
@@ -77,7 +79,7 @@ describe('a screen’s grid', () => {
     ],
   ] as const)('is found in %s, with its period', (_, wave, periodPx) => {
     const seen = seeGrid(ground(...SIZE, wave), nowhere);
-    expect(screenFinding(seen).verdict).toBe('fault');
+    expect(screenFinding(seen, null).verdict).toBe('fault');
     // The spectrum's bins are 1/128 of a cycle apart.
     expect(Math.abs(128 / seen.periodPx - 128 / periodPx)).toBeLessThan(1.01);
   });
@@ -97,14 +99,63 @@ describe('a screen’s grid', () => {
 
   it('is not looked for where the board has lines of its own', () => {
     const lined = ground(...SIZE, (x, y) => (y > 200 ? 30 * Math.cos((2 * Math.PI * x) / 6) : 0));
-    expect(screenFinding(seeGrid(lined, nowhere)).verdict).not.toBe('clear');
-    expect(screenFinding(seeGrid(lined, (_, y) => y > 190)).verdict).toBe('clear');
+    expect(screenFinding(seeGrid(lined, nowhere), null).verdict).not.toBe('clear');
+    expect(
+      screenFinding(
+        seeGrid(lined, (_, y) => y > 190),
+        null,
+      ).verdict,
+    ).toBe('clear');
   });
 
   it('and JPEG’s blocks of 8 px are not confused', () => {
     const blocky = ground(...SIZE, (x) => (x % 8 === 0 ? 20 : 0));
     const seen = seeGrid(blocky, nowhere);
     expect([8, 4, 2.67].every((period) => Math.abs(seen.periodPx - period) > 0.05)).toBe(true);
+  });
+});
+
+describe('a screen’s frame', () => {
+  /** Dark beyond a line that runs from one depth to another along the picture's top, px. */
+  const framed = (fromPx: number, toPx: number, dark = 14): Raster => {
+    const picture = ground(...SIZE, () => 0);
+    for (let y = 0; y < SIZE[1]; y++)
+      for (let x = 0; x < SIZE[0]; x++)
+        if (y < fromPx + ((toPx - fromPx) * x) / SIZE[0])
+          picture.data.set([dark, dark, dark + 2], 4 * (y * SIZE[0] + x));
+    return picture;
+  };
+  const faint = { strength: 3.4, periodPx: 4.1 };
+  const none = { strength: 1.2, periodPx: 2.4 };
+
+  it.each([
+    [20, 34],
+    [50, 12],
+    [30, 30],
+  ])('is seen from %i to %i px deep, with its side', (fromPx, toPx) => {
+    const bezel = seeBezel(framed(fromPx, toPx));
+    expect(bezel).toMatchObject({ side: 'top' });
+    expect(bezel?.straightShare).toBeGreaterThan(0.9);
+    expect(Math.abs((bezel?.depthPx ?? NaN) - (fromPx + toPx) / 2)).toBeLessThan(3);
+  });
+
+  it('alone is a look, with a faint grid a fault: two signs', () => {
+    const bezel = seeBezel(framed(20, 34));
+    expect(screenFinding(none, bezel).verdict).toBe('look');
+    expect(screenFinding(faint, bezel).verdict).toBe('fault');
+    expect(screenFinding(faint, null).verdict).toBe('look');
+    expect(screenFinding(none, null).verdict).toBe('clear');
+  });
+
+  it.each([
+    ['bare ground', ground(...SIZE, () => 0)],
+    ['a light rim', framed(20, 34, 110)],
+    ['dark ground that is nowhere light', ground(...SIZE, () => -110)],
+    // A shadow that grows towards the edge, and dark places in a row.
+    ['a vignette', ground(...SIZE, (_, y) => -120 * Math.exp(-((y / 90) ** 2)))],
+    ['dark places in a row', ground(...SIZE, (x, y) => (y < 25 + 18 * Math.sin(x / 14) ? -200 : 0))],
+  ])('is not seen in %s', (_, picture) => {
+    expect(screenFinding(none, seeBezel(picture)).verdict).toBe('clear');
   });
 });
 

@@ -1,3 +1,4 @@
+import type { BezelSeen } from './bezel.ts';
 import { findingOf, type Finding } from '../findings.ts';
 import type { Raster } from '../rectify.ts';
 import { medianOf } from '../median.ts';
@@ -125,11 +126,25 @@ const FINE_PX = 2.15;
 const FAULT_STRENGTH = { fine: 8, other: 6 } as const;
 const LOOK_STRENGTH = { fine: 6.5, other: 3.1 } as const;
 
-export function screenFinding({ strength, periodPx }: GridSeen): Finding {
+/** A dark rim that ends on one line along so much of a side is a screen's frame; ground has been so along 0.44. */
+const LEAST_STRAIGHT = 0.62;
+
+/** Two signs: the screen's grid, and its frame at the picture's edge. A clear grid or both make a fault, one a look. */
+export function screenFinding({ strength, periodPx }: GridSeen, bezel: BezelSeen | null): Finding {
   const check = 'screen-photo';
   const why = `A grid of ${periodPx.toFixed(1)} px goes through the picture, as when a screen is photographed.`;
   const kind = periodPx < FINE_PX ? 'fine' : 'other';
   if (strength > FAULT_STRENGTH[kind]) return findingOf(check, 'fault', 0.75, why);
-  if (strength > LOOK_STRENGTH[kind]) return findingOf(check, 'look', 0.5, why);
-  return findingOf(check, 'clear', 0.7, 'No screen’s grid was found.');
+  const hasGrid = strength > LOOK_STRENGTH[kind];
+  const hasFrame = bezel !== null && bezel.straightShare > LEAST_STRAIGHT;
+  if (hasGrid && hasFrame) return findingOf(check, 'fault', 0.75, `${why} A dark frame is at its edge.`);
+  if (hasGrid) return findingOf(check, 'look', 0.5, why);
+  return hasFrame
+    ? findingOf(
+        check,
+        'look',
+        0.5,
+        `A dark frame ends straight at the picture’s ${bezel.side}: is it a screen?`,
+      )
+    : findingOf(check, 'clear', 0.7, 'No screen’s grid or frame was found.');
 }
