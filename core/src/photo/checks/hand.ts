@@ -1,5 +1,5 @@
 import type { Pattern } from '../board-search/pattern.ts';
-import type { FaceView } from '../fish-search/faceView.ts';
+import { cellAt, type FaceView } from '../fish-search/faceView.ts';
 import { medianOf } from '../median.ts';
 import { logColourAt, type LogColour } from './logColour.ts';
 import { findingOf, type Finding, type FindingMeasure } from '../findings.ts';
@@ -168,12 +168,8 @@ function meanColour(view: FaceView, x0: number, x1: number, ya: number, yb: numb
 }
 
 function colourAt(view: FaceView, xMm: number, yMm: number): LogColour | null {
-  const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
-  const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
-  if (column < 0 || row < 0 || column >= view.columns || row >= view.rows) return null;
-  const i = row * view.columns + column;
-  if (!view.inPhoto[i]) return null;
-  return logColourAt(view.rgb, i);
+  const i = cellAt(view, xMm, yMm);
+  return view.inPhoto[i] ? logColourAt(view.rgb, i) : null;
 }
 
 /** Difference of two colours in logs; brightness counts half: light falls unevenly. */

@@ -1,6 +1,6 @@
-import { viewFace } from '../fish-search/faceView.ts';
+import { cellAt, viewFace, type FaceView } from '../fish-search/faceView.ts';
 import { medianOf } from '../median.ts';
-import { logColourAt } from './logColour.ts';
+import { logColourAt, type LogColour } from './logColour.ts';
 import type { SeenCatch } from './seenCatch.ts';
 
 /** Something straight and narrow that lies on the ground before the angler's edge, beside the head: a tool's handle. */
@@ -23,6 +23,9 @@ const LEAST_TO_MM = 90;
 const GROUND_MM = -6;
 const CELLS_PER_MM = 0.5;
 
+/** Brightness and the two chromas of a log colour. */
+const CHANNELS = [0, 1, 2] as const;
+
 /** Steps that count as another colour, in robust deviations of the row, and the least such deviations. */
 const OTHER_DEVIATIONS = 4;
 const LEAST_SPREAD = [0.13, 0.03, 0.03] as const;
@@ -33,7 +36,7 @@ const LIGHT_SPREADS = 1.6;
 const ON_FACE_MM = [3, 14] as const;
 const MIDDLE_SHARE = 2 / 3;
 
-/** Stripes are tried at these widths (cells) and leans (cells along the board for each across). */
+/** Stripes are tried at these widths (cells) and leans (in steps: cells along the board for each across). */
 const WIDTHS = [6, 16] as const;
 const LEANS = [-12, 14] as const;
 const LEAN_STEP = 0.1;
@@ -55,24 +58,34 @@ export function seeStripe(seen: SeenCatch): StripeSeen | null {
     2,
     GROUND_MM,
   );
-  const { columns, rows } = view;
-  // Sums along each row of what differs: a stripe's share of a row is a difference of two.
+  const sums = differing(view);
+  if (!sums) return null;
+  const best = clearest(view, sums);
+  return { ...best, onFaceShare: onFace(seen, best) };
+}
+
+/**
+ * Which cells differ from their row's usual colour, as sums along each row: a stripe's share of a row is a difference of
+ * two. Null where the picture shows less than half of a row.
+ */
+function differing({ columns, rows, rgb, inPhoto }: FaceView): Uint16Array | null {
   const sums = new Uint16Array((columns + 1) * rows);
   for (let row = 0; row < rows; row++) {
     const cells: number[] = [];
     for (let column = 0; column < columns; column++)
-      if (view.inPhoto[row * columns + column]) cells.push(row * columns + column);
+      if (inPhoto[row * columns + column]) cells.push(row * columns + column);
     if (cells.length < columns / 2) return null;
-    const colours = cells.map((cell) => logColourAt(view.rgb, cell));
-    const usual = ([0, 1, 2] as const).map((channel) => medianOf(colours.map((colour) => colour[channel])));
-    const spread = ([0, 1, 2] as const).map((channel) => {
+    const colours = cells.map((cell) => logColourAt(rgb, cell));
+    const usual = CHANNELS.map((channel) => medianOf(colours.map((colour) => colour[channel])));
+    const spread = CHANNELS.map((channel) => {
       const own = 1.4826 * medianOf(colours.map((colour) => Math.abs(colour[channel] - (usual[channel] as number)))); // prettier-ignore
       return Math.max(LEAST_SPREAD[channel], channel === 0 ? LIGHT_SPREADS * own : own);
     });
     const differs = new Set(
       cells.filter((_, i) => {
-        const off = ([0, 1, 2] as const).map((channel) => ((colours[i] as readonly number[])[channel] as number) - (usual[channel] as number)); // prettier-ignore
-        return Math.hypot(...off.map((value, channel) => value / (spread[channel] as number))) > OTHER_DEVIATIONS; // prettier-ignore
+        const colour = colours[i] as LogColour;
+        const off = CHANNELS.map((channel) => (colour[channel] - (usual[channel] as number)) / (spread[channel] as number)); // prettier-ignore
+        return Math.hypot(...off) > OTHER_DEVIATIONS;
       }),
     );
     for (let column = 0; column < columns; column++) {
@@ -80,18 +93,20 @@ export function seeStripe(seen: SeenCatch): StripeSeen | null {
       sums[at + 1] = (sums[at] as number) + (differs.has(row * columns + column) ? 1 : 0);
     }
   }
+  return sums;
+}
+
+/** The stripe that differs most from what lies beside it, among all widths, leans and places. */
+function clearest({ columns, rows, fromXMm }: FaceView, sums: Uint16Array): Omit<StripeSeen, 'onFaceShare'> {
   const count = (row: number, from: number, to: number): number =>
     (sums[row * (columns + 1) + to] as number) - (sums[row * (columns + 1) + from] as number);
   let best = { xMm: 0, widthMm: 0, score: 0 };
   for (let tenth = LEANS[0]; tenth <= LEANS[1]; tenth++) {
     const lean = tenth * LEAN_STEP;
+    const lastOff = Math.round(lean * (rows - 1));
     for (let width = WIDTHS[0]; width <= WIDTHS[1]; width++) {
-      const lastOff = Math.round(lean * (rows - 1));
-      for (
-        let first = Math.max(2, 2 - lastOff);
-        first + Math.max(0, lastOff) + width + 2 <= columns;
-        first++
-      ) {
+      const end = columns - Math.max(0, lastOff) - width - 2;
+      for (let first = Math.max(2, 2 - lastOff); first <= end; first++) {
         let [inside, beside] = [0, 0];
         for (let row = 0; row < rows; row++) {
           const start = first + Math.round(lean * row);
@@ -100,11 +115,11 @@ export function seeStripe(seen: SeenCatch): StripeSeen | null {
         }
         const score = inside / (rows * width) - beside / (rows * 4);
         if (score > best.score)
-          best = { xMm: view.fromXMm + (first + width / 2) / CELLS_PER_MM, widthMm: width / CELLS_PER_MM, score }; // prettier-ignore
+          best = { xMm: fromXMm + (first + width / 2) / CELLS_PER_MM, widthMm: width / CELLS_PER_MM, score };
       }
     }
   }
-  return { ...best, onFaceShare: onFace(seen, best) };
+  return best;
 }
 
 function onFace(
@@ -116,10 +131,8 @@ function onFace(
   let [count, covered] = [0, 0];
   for (let y = pattern.widthMm - ON_FACE_MM[1]; y < pattern.widthMm - ON_FACE_MM[0]; y += stepMm) {
     for (let x = Math.max(1, xMm - half); x < xMm + half; x += stepMm) {
-      const column = Math.floor((x - view.fromXMm) * view.cellsPerMm);
-      const row = Math.floor((y - view.fromYMm) * view.cellsPerMm);
       count++;
-      if ((coverage.odds[row * view.columns + column] ?? 0) > 0) covered++;
+      if ((coverage.odds[cellAt(view, x, y)] ?? 0) > 0) covered++;
     }
   }
   return count ? covered / count : 0;

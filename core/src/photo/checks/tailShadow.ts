@@ -1,3 +1,4 @@
+import { cellAt } from '../fish-search/faceView.ts';
 import { medianOf } from '../median.ts';
 import { logColourAt } from './logColour.ts';
 import type { SeenCatch } from './seenCatch.ts';
@@ -52,20 +53,14 @@ const NORMAL_REACH = 4;
 export function seeTailShadow(seen: SeenCatch): TailShadow | null {
   const { fish, pattern } = seen;
   const { view, labels, piece, coverage } = fish;
-  const { columns, rows, cellsPerMm } = view;
   const edge = tailEdge(seen);
   const stride = Math.max(1, Math.floor(edge.length / MOST_PLACES));
   const places = edge.filter((_, i) => i % stride === 0);
-  const least = (LEAST_EDGE_MM * cellsPerMm) / stride;
-  const cellAt = (xMm: number, yMm: number): number => {
-    const column = Math.floor((xMm - view.fromXMm) * cellsPerMm);
-    const row = Math.floor((yMm - view.fromYMm) * cellsPerMm);
-    return column < 0 || row < 0 || column >= columns || row >= rows ? -1 : row * columns + column;
-  };
+  const least = (LEAST_EDGE_MM * view.cellsPerMm) / stride;
   /** Log brightness of the bare face at a place; NaN where something else is seen. */
   const faceAt = (xMm: number, yMm: number): number => {
     if (xMm < 1 || xMm > pattern.lengthMm - 1 || yMm < RIM_MM || yMm > pattern.widthMm - RIM_MM) return NaN;
-    const cell = cellAt(xMm, yMm);
+    const cell = cellAt(view, xMm, yMm);
     const isFace =
       cell >= 0 &&
       labels[cell] !== piece.label &&

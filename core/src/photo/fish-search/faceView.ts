@@ -21,6 +21,17 @@ export interface FaceWindow {
   cellsPerMm: number;
 }
 
+/** The cell of a view in which a place lies, mm; −1 outside of it. */
+export function cellAt(
+  { columns, rows, cellsPerMm, fromXMm, fromYMm }: FaceView,
+  xMm: number,
+  yMm: number,
+): number {
+  const column = Math.floor((xMm - fromXMm) * cellsPerMm);
+  const row = Math.floor((yMm - fromYMm) * cellsPerMm);
+  return column < 0 || row < 0 || column >= columns || row >= rows ? -1 : row * columns + column;
+}
+
 /** Draws a window of the plane `zMm` over the face through the camera; each cell is the mean of `rays`² bilinear samples. */
 export function viewFace(photo: Raster, pose: LensPose, window: FaceWindow, rays = 1, zMm = 0): FaceView {
   const { cellsPerMm, fromXMm, fromYMm } = window;

@@ -1,5 +1,6 @@
 import { parsePayload, type Identifier } from '../../identifier/index.ts';
 import type { Pattern } from '../board-search/pattern.ts';
+import { cellAt } from '../fish-search/faceView.ts';
 import type { LineEvidence } from '../fish-search/lineEvidence.ts';
 import type { LensPose } from '../lens.ts';
 import type { Point, Quad } from '../point.ts';
@@ -99,11 +100,10 @@ function glareOn(view: CardView, [first, second, , fourth]: Quad): number {
     for (let v = 0.5 / GLARE_STEPS; v < 1; v += 1 / GLARE_STEPS) {
       const xMm = first[0] + u * (second[0] - first[0]) + v * (fourth[0] - first[0]);
       const yMm = first[1] + u * (second[1] - first[1]) + v * (fourth[1] - first[1]);
-      const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
-      const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
-      if (column < 0 || row < 0 || column >= view.columns || row >= view.rows) continue;
+      const cell = cellAt(view, xMm, yMm);
+      if (cell < 0) continue;
       count++;
-      if ((view.luma[row * view.columns + column] as number) > GLARE) glaring++;
+      if ((view.luma[cell] as number) > GLARE) glaring++;
     }
   }
   return count ? glaring / count : 0;
