@@ -1,5 +1,6 @@
 import type { Finding } from '../findings.ts';
 import type { Quad } from '../point.ts';
+import { seeEye } from './eye.ts';
 import { handFindings, seeReaching, type ReachingThing } from './hand.ts';
 import { viewHead } from './headView.ts';
 import { curledFinding, dorsalFinding } from './lie.ts';
@@ -24,13 +25,14 @@ export function checkCatch(seen: SeenCatch, cardsMm: readonly Quad[]): Checked {
   const head = viewHead(seen);
   const nose = seeNose(seen, head);
   const things = seeReaching(seen);
-  const mouth = mouthFinding(seen, seeMouth(head, seen.farMm));
+  const eye = seeEye(head, seen.farMm);
+  const mouth = mouthFinding(seen, seeMouth(head, seen.farMm, eye?.side));
   return {
     findings: [
       noseFinding(seen, nose, head.axisMm),
       mouth,
       curledFinding(seen),
-      dorsalFinding(seen),
+      dorsalFinding(seen, eye),
       ...handFindings(seen, things, head),
       contactFinding(seen, seeFront(head, seen.farMm), nose, head.axisMm),
       moreFishFinding(seen, cardsMm),

@@ -6,6 +6,7 @@ import type { FishOutline } from '../fish-search/outline.ts';
 import type { SeenFish } from '../fish-search/locateFish.ts';
 import type { Point, Quad } from '../point.ts';
 import { GREEN, block, see } from './drawnCatch.test-data.ts';
+import type { EyeSeen } from './eye.ts';
 import { curledFinding, dorsalFinding, facingFinding } from './lie.ts';
 import type { SeenCatch } from './seenCatch.ts';
 import { seeTailShadow } from './tailShadow.ts';
@@ -109,29 +110,29 @@ describe('which way round a fish lies', () => {
 
 describe('back and belly', () => {
   it('lie as they should when the lighter side is the angler’s', () => {
-    expect(dorsalFinding(seenLie({}, backUp))).toMatchObject({ verdict: 'clear', confidence: 0.9 });
+    expect(dorsalFinding(seenLie({}, backUp), null)).toMatchObject({ verdict: 'clear', confidence: 0.9 });
   });
 
   it('lie the wrong way when the far side is lighter and no more colourful', () => {
-    expect(dorsalFinding(seenLie({}, backDown))).toMatchObject({ verdict: 'fault' });
+    expect(dorsalFinding(seenLie({}, backDown), null)).toMatchObject({ verdict: 'fault' });
   });
 
   it('are a look when light alone speaks: a colourful far side in the sun', () => {
     const sunlit = (_: number, across: number) =>
       across < 0.5 ? ([230, 190, 60] as const) : ([120, 118, 112] as const);
-    expect(dorsalFinding(seenLie({}, sunlit)).verdict).toBe('look');
+    expect(dorsalFinding(seenLie({}, sunlit), null).verdict).toBe('look');
   });
 
   it('of a plain fish are not called wrong', () => {
-    expect(dorsalFinding(seenLie({}, plain)).verdict).not.toBe('fault');
+    expect(dorsalFinding(seenLie({}, plain), null).verdict).not.toBe('fault');
   });
 
   it('are judged beside a hand, not under it', () => {
     const hand = [[130, 220]] as const;
     const underHand = (s: number, across: number) => (s > 0.3 && s < 0.57 ? PALE : backUp(s, across));
-    expect(dorsalFinding(seenLie({ handMm: hand }, underHand)).verdict).toBe('clear');
+    expect(dorsalFinding(seenLie({ handMm: hand }, underHand), null).verdict).toBe('clear');
     const covered = [[10, 390]] as const;
-    expect(dorsalFinding(seenLie({ handMm: covered }, backUp))).toMatchObject({
+    expect(dorsalFinding(seenLie({ handMm: covered }, backUp), null)).toMatchObject({
       verdict: 'clear',
       confidence: 0.4,
     });
@@ -139,8 +140,37 @@ describe('back and belly', () => {
 
   it('are judged by cheek and wrist where hands and fins leave nothing of the flank’s middle', () => {
     const covered = [[100, 300]] as const;
-    expect(dorsalFinding(seenLie({ handMm: covered }, backUp))).toMatchObject({ verdict: 'clear' });
-    expect(dorsalFinding(seenLie({ handMm: covered }, backDown))).toMatchObject({ verdict: 'fault' });
+    expect(dorsalFinding(seenLie({ handMm: covered }, backUp), null)).toMatchObject({ verdict: 'clear' });
+    expect(dorsalFinding(seenLie({ handMm: covered }, backDown), null)).toMatchObject({ verdict: 'fault' });
+  });
+});
+
+describe('back and belly beside the eye, which lies towards the back', () => {
+  const eye = (side: 'far' | 'near'): EyeSeen => ({ contrast: 1.4, side, placeMm: [30, AXIS_MM] });
+  const sunFromFar = (_: number, across: number) =>
+    across < 0.5 ? ([140, 150, 100] as const) : ([120, 128, 86] as const);
+
+  it('are the wrong way round with the eye at the near side and the light side far', () => {
+    expect(dorsalFinding(seenLie({}, backDown), eye('near'))).toMatchObject({ verdict: 'fault', confidence: 0.88 }); // prettier-ignore
+    expect(dorsalFinding(seenLie({}, sunFromFar), eye('near')).verdict).toBe('fault');
+  });
+
+  it('are a look where eye and light disagree', () => {
+    expect(dorsalFinding(seenLie({}, plain), eye('near')).verdict).toBe('look');
+    expect(dorsalFinding(seenLie({}, backDown), eye('far')).verdict).toBe('look');
+    // A belly that is plainly at the near side is believed more than what was taken for an eye.
+    expect(dorsalFinding(seenLie({}, backUp), eye('near')).verdict).toBe('clear');
+  });
+
+  it('are no look for the sun’s sake alone', () => {
+    expect(dorsalFinding(seenLie({}, sunFromFar), null).verdict).toBe('look');
+    expect(dorsalFinding(seenLie({}, sunFromFar), eye('far')).verdict).toBe('clear');
+  });
+
+  it('are told by the eye alone where hands leave no flank', () => {
+    const covered = { handMm: [[10, 390]] } as const;
+    expect(dorsalFinding(seenLie(covered, backUp), eye('far'))).toMatchObject({ verdict: 'clear', confidence: 0.85 }); // prettier-ignore
+    expect(dorsalFinding(seenLie(covered, backUp), eye('near')).verdict).toBe('look');
   });
 });
 

@@ -2,6 +2,8 @@ import { findingOf, type Finding } from '../findings.ts';
 import { flareAt, type FishOutline } from '../fish-search/outline.ts';
 import type { Point, Quad } from '../point.ts';
 import { medianOf } from '../median.ts';
+import type { EyeSeen } from './eye.ts';
+import { NOSE_HEIGHT_SHARE } from './headView.ts';
 import type { SeenCatch } from './seenCatch.ts';
 import { seeTailShadow } from './tailShadow.ts';
 
@@ -89,28 +91,43 @@ function flankSidesIn(
 /** The far side is so much lighter, in logs, where the belly lies there; where it may. */
 const SURELY_LIGHTER = -0.28;
 const PERHAPS_LIGHTER = -0.06;
+/** The near side is so much lighter where the belly lies there, whatever is taken for an eye. */
+const SURELY_DARKER = 0.15;
 
-/** Backs are dark and bellies light. */
-export function dorsalFinding(seen: SeenCatch): Finding {
+/**
+ * Backs are dark and bellies light, and eyes lie towards the back. Two signs that agree make a fault; light from the
+ * far side alone makes the far side lighter, so that a faint difference against a plainly seen eye is nothing.
+ */
+export function dorsalFinding(seen: SeenCatch, eye: EyeSeen | null): Finding {
   const check = 'dorsal-near';
   const { farMm, toPhoto, pattern } = seen;
   const sides = seeFlankSides(seen);
+  const middle: Point = toPhoto(0.5 * farMm, pattern.widthMm / 2);
+  const lighter = sides?.lighter ?? 0;
+  if (eye?.side === 'near' && lighter < SURELY_DARKER) {
+    const place = toPhoto(...eye.placeMm, NOSE_HEIGHT_SHARE * farMm);
+    return lighter < PERHAPS_LIGHTER
+      ? findingOf(
+          check,
+          'fault',
+          0.88,
+          'Eye and back are at the near side: the back points to the angler.',
+          place,
+        )
+      : findingOf(check, 'look', 0.5, 'The eye seems to be at the near side: is the back there?', place);
+  }
   if (!sides)
-    return findingOf(check, 'clear', 0.4, 'Too little of the flank is free to tell back from belly.');
-  const { lighter, greyer, isWide } = sides;
-  const place: Point = toPhoto(0.5 * farMm, pattern.widthMm / 2);
-  // Two signs that agree make a fault: the far side is the lighter, and it is no more colourful.
-  if (lighter < SURELY_LIGHTER && greyer < 0.12)
-    return findingOf(
-      check,
-      'fault',
-      0.8,
-      'The belly is at the far side: the back points to the angler.',
-      place,
-    );
-  if (lighter < (isWide ? SURELY_LIGHTER : PERHAPS_LIGHTER))
-    return findingOf(check, 'look', 0.5, 'The flank is lighter at the far side: is the belly there?', place);
-  return findingOf(check, 'clear', lighter > 0.25 ? 0.9 : 0.6, 'The back is at the far side.');
+    return eye
+      ? findingOf(check, 'clear', 0.85, 'The eye is at the far side.')
+      : findingOf(check, 'clear', 0.4, 'Too little of the flank is free to tell back from belly.');
+  const { greyer, isWide } = sides;
+  const isBelly = lighter < SURELY_LIGHTER;
+  // Two signs that agree here too: the far side is the lighter, and it is no more colourful.
+  if (!eye && isBelly && greyer < 0.12)
+    return findingOf(check, 'fault', 0.8, 'The belly is at the far side: the back points to the angler.', middle); // prettier-ignore
+  if (isBelly || (!eye && !isWide && lighter < PERHAPS_LIGHTER))
+    return findingOf(check, 'look', 0.5, 'The flank is lighter at the far side: is the belly there?', middle);
+  return findingOf(check, 'clear', eye || lighter > 0.25 ? 0.9 : 0.6, 'The back is at the far side.');
 }
 
 /** A tail that lies straight continues the body's axis within this share of the length. */

@@ -4,14 +4,12 @@ import { medianOf } from '../median.ts';
 import { logColourAt } from './logColour.ts';
 import type { SeenCatch } from './seenCatch.ts';
 
-/** What is seen between the jaws. */
+/** Flesh that is seen between the jaws: what is only dark may be a shadow or a mark. */
 export interface MouthSeen {
   /** How far the jaws seem to be apart next to the nose, mm. */
   gapMm: number;
   /** How far back the opening reaches, mm. */
   deepMm: number;
-  /** Red is flesh; dark may be a shadow or a mark. */
-  isRed: boolean;
   /** Where it is, board coordinates at the nose's height, mm. */
   placeMm: readonly [number, number];
 }
@@ -19,74 +17,68 @@ export interface MouthSeen {
 /** Redder than the head (log of red over green), and red in itself. */
 const REDDER = 0.28;
 const LEAST_RED = 0.3;
-/** Darker than the head, in logs. */
-const DARKER = 0.8;
 /** A mouth opens within this share of the length. */
 const JAW_SHARE = 0.17;
 /** Beside the axis a mouth lies within this share of the length. */
 const ASIDE_SHARE = 0.075;
 const LEAST_HIGH_MM = 2.2;
 
-/** Looks for flesh, or darkness, between the jaws: a wedge that begins at the nose. */
-export function seeMouth({ view, other, fish, axisMm }: HeadView, lengthMm: number): MouthSeen | null {
+/** Farther than this share of the length towards the back there is no mouth: eyes may be red. */
+const BACKWARDS_SHARE = 0.02;
+
+/**
+ * Looks for flesh between the jaws: a wedge that begins at the nose.
+ * @param backSide the side on which the back lies
+ */
+export function seeMouth(
+  { view, other, fish, axisMm }: HeadView,
+  lengthMm: number,
+  backSide: 'far' | 'near' = 'far',
+): MouthSeen | null {
   const { columns, rows, cellsPerMm } = view;
   const red = new Float32Array(columns * rows);
-  const light = new Float32Array(columns * rows);
   const reds: number[] = [];
-  const lights: number[] = [];
   const headFrom = Math.round((0.03 * lengthMm - view.fromXMm) * cellsPerMm);
   for (let i = 0; i < columns * rows; i++) {
-    const [luma, warm] = logColourAt(view.rgb, i);
-    red[i] = warm;
-    light[i] = luma;
-    if (!fish[i] || i % columns < headFrom || i % 3) continue;
-    reds.push(red[i] as number);
-    lights.push(light[i] as number);
+    red[i] = logColourAt(view.rgb, i)[1];
+    if (fish[i] && i % columns >= headFrom && i % 3 === 0) reds.push(red[i] as number);
   }
   if (reds.length < 80) return null;
   const usualRed = Math.max(0, medianOf(reds));
-  const usualLight = medianOf(lights);
   const isFlesh = (i: number): boolean =>
     other[i] === 1 && (red[i] as number) > Math.max(LEAST_RED, usualRed + REDDER);
-  const isDark = (i: number): boolean => fish[i] === 1 && (light[i] as number) < usualLight - DARKER;
-  const bounds = {
-    left: 0,
-    right: Math.min(columns, Math.round((JAW_SHARE * lengthMm - view.fromXMm) * cellsPerMm)),
-    top: Math.max(0, Math.round((axisMm - ASIDE_SHARE * lengthMm - view.fromYMm) * cellsPerMm)),
-    bottom: Math.min(rows, Math.round((axisMm + ASIDE_SHARE * lengthMm - view.fromYMm) * cellsPerMm)),
-  };
-  const wedge = (is: (i: number) => boolean): Omit<MouthSeen, 'isRed'> | null => {
-    const highs: { column: number; high: number; middle: number }[] = [];
-    for (let column = bounds.left; column < bounds.right; column++) {
-      let [best, start, middle] = [0, -1, 0];
-      for (let row = bounds.top; row <= bounds.bottom; row++) {
-        const inside = row < bounds.bottom && is(row * columns + column);
-        if (inside && start < 0) start = row;
-        if (inside || start < 0) continue;
-        if (row - start > best) [best, middle] = [row - start, (row + start) / 2];
-        start = -1;
-      }
-      if (best >= LEAST_HIGH_MM * cellsPerMm) highs.push({ column, high: best / cellsPerMm, middle });
+  const rowAt = (asideShare: number): number =>
+    Math.round((axisMm + asideShare * lengthMm - view.fromYMm) * cellsPerMm);
+  const [upShare, downShare] = backSide === 'far' ? [BACKWARDS_SHARE, ASIDE_SHARE] : [ASIDE_SHARE, BACKWARDS_SHARE]; // prettier-ignore
+  const top = Math.max(0, rowAt(-upShare));
+  const bottom = Math.min(rows, rowAt(downShare));
+  const right = Math.min(columns, Math.round((JAW_SHARE * lengthMm - view.fromXMm) * cellsPerMm));
+  const highs: { column: number; high: number; middle: number }[] = [];
+  for (let column = 0; column < right; column++) {
+    let [best, start, middle] = [0, -1, 0];
+    for (let row = top; row <= bottom; row++) {
+      const inside = row < bottom && isFlesh(row * columns + column);
+      if (inside && start < 0) start = row;
+      if (inside || start < 0) continue;
+      if (row - start > best) [best, middle] = [row - start, (row + start) / 2];
+      start = -1;
     }
-    const first = highs[0];
-    if (!first || highs.length < 0.012 * lengthMm * cellsPerMm) return null;
-    // A mouth begins at the nose, not behind it: eyes are dark too.
-    const firstMm = view.fromXMm + first.column / cellsPerMm;
-    if (firstMm > 0.05 * lengthMm) return null;
-    const front = highs.filter(({ column }) => column < first.column + 0.035 * lengthMm * cellsPerMm);
-    const gapMm =
-      (front.map(({ high }) => high).sort((a, b) => a - b)[Math.floor(0.7 * front.length)] as number) + 0.5;
-    const middleRow = medianOf(front.map(({ middle }) => middle));
-    return {
-      gapMm,
-      deepMm: highs.length / cellsPerMm,
-      placeMm: [firstMm + 0.01 * lengthMm, view.fromYMm + middleRow / cellsPerMm],
-    };
+    if (best >= LEAST_HIGH_MM * cellsPerMm) highs.push({ column, high: best / cellsPerMm, middle });
+  }
+  const first = highs[0];
+  if (!first || highs.length < 0.012 * lengthMm * cellsPerMm) return null;
+  // A mouth begins at the nose, not behind it.
+  const firstMm = view.fromXMm + first.column / cellsPerMm;
+  if (firstMm > 0.05 * lengthMm) return null;
+  const front = highs.filter(({ column }) => column < first.column + 0.035 * lengthMm * cellsPerMm);
+  const gapMm =
+    (front.map(({ high }) => high).sort((a, b) => a - b)[Math.floor(0.7 * front.length)] as number) + 0.5;
+  const middleRow = medianOf(front.map(({ middle }) => middle));
+  return {
+    gapMm,
+    deepMm: highs.length / cellsPerMm,
+    placeMm: [firstMm + 0.01 * lengthMm, view.fromYMm + middleRow / cellsPerMm],
   };
-  const flesh = wedge(isFlesh);
-  if (flesh) return { ...flesh, isRed: true };
-  const dark = wedge(isDark);
-  return dark && { ...dark, isRed: false };
 }
 
 /** An opening that reaches less far back than this is a lip or a speck, mm and share of the length. */
@@ -98,7 +90,7 @@ const MOST_GAP_SHARE = 0.12;
 export function mouthFinding(seen: SeenCatch, mouth: MouthSeen | null): Finding {
   const check = 'mouth-open';
   const shut = 'No opening is seen between the jaws.';
-  if (!mouth || !mouth.isRed) return findingOf(check, 'clear', 0.75, shut, null, { value: 0, unit: 'mm' });
+  if (!mouth) return findingOf(check, 'clear', 0.75, shut, null, { value: 0, unit: 'mm' });
   const { gapMm, deepMm, placeMm } = mouth;
   const place = seen.toPhoto(placeMm[0], placeMm[1], NOSE_HEIGHT_SHARE * seen.farMm);
   const measure = { value: gapMm, unit: 'mm' } as const;

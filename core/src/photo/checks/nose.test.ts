@@ -98,11 +98,21 @@ describe('an open mouth', () => {
     expect(mouthFinding(marked, seeMouth(viewHead(marked), marked.farMm)).verdict).toBe('clear');
   });
 
+  it('is not a red eye: eyes lie towards the back', () => {
+    const axisMm = shut.pattern.widthMm / 2;
+    const red = (offMm: number) => seeDrawn({ lengthMm: 402, things: [{ outlineMm: block(4, 22, axisMm + offMm - 5, axisMm + offMm + 5), colour: RED }] }); // prettier-ignore
+    const verdict = (offMm: number, side: 'far' | 'near'): string => {
+      const seen = red(offMm);
+      return mouthFinding(seen, seeMouth(viewHead(seen), seen.farMm, side)).verdict;
+    };
+    expect([verdict(-15, 'far'), verdict(15, 'near')]).toEqual(['clear', 'clear']);
+    expect(verdict(8, 'far')).toBe('fault');
+  });
+
   it('is not a red thing that is higher than any gape', () => {
-    const huge = { gapMm: 70, deepMm: 40, isRed: true, placeMm: [10, 76] as const };
+    const huge = { gapMm: 70, deepMm: 40, placeMm: [10, 76] as const };
     expect(mouthFinding(shut, huge)).toMatchObject({ verdict: 'clear' });
     expect(mouthFinding(shut, { ...huge, gapMm: 14 })).toMatchObject({ verdict: 'fault' });
-    expect(mouthFinding(shut, { ...huge, gapMm: 14, isRed: false })).toMatchObject({ verdict: 'clear' });
     expect(mouthFinding(shut, { ...huge, gapMm: 3.2, deepMm: 9 })).toMatchObject({ verdict: 'look' });
     expect(mouthFinding(shut, null)).toMatchObject({ verdict: 'clear', measure: { value: 0, unit: 'mm' } });
   });

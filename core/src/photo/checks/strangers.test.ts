@@ -57,6 +57,9 @@ describe('the nose at the stop', () => {
     expect(verdictOf(other, null)).toBe('look');
     expect(verdictOf(other, high)).toBe('fault');
     expect(verdictOf({ ...other, height: 0.8 }, low)).toBe('fault');
+    // Shade explains a little of it, and what is higher than the cheek is no head.
+    expect(verdictOf({ chroma: 0.6, height: 0.8 }, low)).toBe('look');
+    expect(verdictOf({ ...other, height: 1.5 }, low)).toBe('look');
     expect(verdictOf(null, null)).toBe('clear');
   });
 });

@@ -90,9 +90,11 @@ export function seeFront({ view, fish }: HeadView, lengthMm: number): FrontSeen 
   };
 }
 
-/** A front that differs in colour by more than this (in logs), and is as high as this share of the cheek. */
+/** A front that differs in colour by more than this (in logs); by so much more that shade does not explain it. */
 const OTHER_COLOUR = 0.55;
-const TALL = 0.5;
+const SURELY_OTHER = 0.7;
+/** As high as these shares of the cheek: a higher one is more than head, ground or shadow that was taken for it. */
+const TALL = [0.5, 1.3] as const;
 
 /** The plate is hidden so many sigmas of a nose's height beyond where a nose of this fish could be seen on it. */
 const TOO_HIGH_SIGMAS = 2.6;
@@ -111,7 +113,8 @@ export function contactFinding(
   const isTooHigh = nose !== null && nose.gapMm < -TOO_HIGH_SIGMAS * nose.sigmaMm;
   const place = seen.toPhoto(4, axisMm, NOSE_HEIGHT_SHARE * seen.farMm);
   const isOther = front !== null && front.chroma > OTHER_COLOUR;
-  if (isOther && (front.height > TALL || isTooHigh))
+  const isLikeHead = front !== null && front.height > TALL[0] && front.height < TALL[1];
+  if (isOther && (isTooHigh || (front.chroma > SURELY_OTHER && isLikeHead)))
     return findingOf(
       check,
       'fault',

@@ -168,6 +168,16 @@ describe('what is said of the identifier', () => {
     expect(verdicts({ sheets: [{ ...SHEET, glareShare: 0.5 }] })['identifier-glare']).toBe('fault');
   });
 
+  it('is not hidden by glare where its code is plainly seen: in the sun a card is white all over', () => {
+    const bright = { unread: [CODE], sheets: [{ ...SHEET, glareShare: 0.9 }] };
+    expect(verdicts(bright)).toMatchObject({
+      'identifier-missing': 'clear',
+      'identifier-cropped': 'look',
+      'identifier-glare': 'look',
+    });
+    expect(verdicts({ ...bright, unread: [{ ...CODE, grain: 0.4 }] })['identifier-glare']).toBe('fault');
+  });
+
   it.each([
     ['over the tail’s tip', cardAt(390, 60), 'fault'],
     ['from the tip onwards, over the lines', cardAt(402, 95), 'fault'],

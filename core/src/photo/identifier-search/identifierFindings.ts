@@ -75,6 +75,16 @@ function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPhoto: ToP
   const [, cropped, glare] = clear('', 0.6) as [Finding, Finding, Finding];
   const notMissing = findingOf('identifier-missing', 'clear', 0.7, 'A card is seen.');
   const at = (place: { xMm: number; yMm: number }): Point => toPhoto(place.xMm, place.yMm);
+  // A code that is plainly seen is not hidden: a card in the sun may be white all over.
+  if (sure) {
+    return [
+      notMissing,
+      findingOf('identifier-cropped', 'look', 0.55, 'A code is seen, but it cannot be read.', at(sure)),
+      glaring
+        ? findingOf('identifier-glare', 'look', 0.5, 'The card shines, and its code cannot be read.', at(glaring)) // prettier-ignore
+        : { ...glare, why: 'No reflection was found on the card.' },
+    ];
+  }
   if (glaring) {
     return [
       notMissing,
@@ -83,13 +93,6 @@ function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPhoto: ToP
         value: glaring.glareShare,
         unit: 'share',
       }),
-    ];
-  }
-  if (sure) {
-    return [
-      notMissing,
-      findingOf('identifier-cropped', 'look', 0.55, 'A code is seen, but it cannot be read.', at(sure)),
-      { ...glare, why: 'No reflection was found on the card.' },
     ];
   }
   if (whole || (part && !cut)) {
