@@ -59,6 +59,70 @@ export function viewSurroundings(
   return { ...view, luma, chroma };
 }
 
+/** White is looked for within so many mm of each place: farther than a code's own black reaches. */
+const WHITE_REACH_MM = 7;
+const FLAT_WHITE = 220;
+
+/** The same view as if all of it lay in one light: a shadow's edge over a card divides its white in two. */
+export function inOneLight(view: CardView): CardView {
+  const { columns, rows, luma, cellsPerMm } = view;
+  const white = whiteAbout(luma, columns, rows, Math.round(WHITE_REACH_MM * cellsPerMm));
+  return {
+    ...view,
+    luma: luma.map((value, i) => (FLAT_WHITE * value) / Math.max(1, white[i] as number)),
+  };
+}
+
+/** A picture of a code (grey, by its green) as if all of it lay in one light. */
+export function codeInOneLight({ widthPx, heightPx, data }: Raster, cellsPerMm: number): Raster {
+  const green = Float32Array.from({ length: widthPx * heightPx }, (_, i) => data[4 * i + 1] as number);
+  const white = whiteAbout(green, widthPx, heightPx, Math.round(WHITE_REACH_MM * cellsPerMm));
+  const flat = new Uint8ClampedArray(data.length).fill(255);
+  green.forEach((value, i) =>
+    flat.fill((FLAT_WHITE * value) / Math.max(1, white[i] as number), 4 * i, 4 * i + 3),
+  );
+  return { widthPx, heightPx, data: flat };
+}
+
+/**
+ * How bright white is about each cell: the brightest within a square, and of that the darkest within one (a closing,
+ * Serra 1982). What is dark and smaller than the square is filled; a shadow's edge stays where it is.
+ */
+function whiteAbout(values: Float32Array, columns: number, rows: number, reach: number): Float32Array {
+  const bright = overSquares(values, columns, rows, reach, Math.max);
+  return overSquares(bright, columns, rows, reach, Math.min);
+}
+
+/** An extreme over a square about each cell, along the rows and then along the columns. */
+function overSquares(
+  values: Float32Array,
+  columns: number,
+  rows: number,
+  reach: number,
+  extreme: (a: number, b: number) => number,
+): Float32Array {
+  const along = (
+    from: Float32Array,
+    count: number,
+    step: number,
+    lines: number,
+    line: number,
+  ): Float32Array => {
+    const out = new Float32Array(from.length);
+    for (let l = 0; l < lines; l++) {
+      for (let i = 0; i < count; i++) {
+        const last = Math.min(count - 1, i + reach);
+        let value = from[l * line + i * step] as number;
+        for (let at = Math.max(0, i - reach); at <= last; at++)
+          value = extreme(value, from[l * line + at * step] as number);
+        out[l * line + i * step] = value;
+      }
+    }
+    return out;
+  };
+  return along(along(values, columns, 1, rows, columns), rows, columns, columns, 1);
+}
+
 /** A square about a place, seen closely: for reading a code, whichever way round it lies. */
 export function viewCode(
   photo: Raster,

@@ -6,7 +6,8 @@ import type { LineEvidence } from '../fish-search/lineEvidence.ts';
 import type { LensPose } from '../lens.ts';
 import type { Raster } from '../rectify.ts';
 import { bareBoard } from './bareBoard.ts';
-import { viewCode, viewSurroundings } from './cardView.ts';
+import { cellAt } from '../fish-search/faceView.ts';
+import { codeInOneLight, inOneLight, viewCode, viewSurroundings } from './cardView.ts';
 import { CARD_MM, type CodeSeen } from './codeSeen.ts';
 import { findCodes } from './findCodes.ts';
 import { findSheets } from './findSheets.ts';
@@ -81,6 +82,15 @@ function card(xMm: number, yMm: number, { turnDeg = 0, hasCode = true, covered =
   };
 }
 
+/** Shade of two fifths of the light, nearer than a line across the board. */
+const shaded = (yMm: number): Raster => {
+  const photo = draw(card(420, 140));
+  const firstRow = Math.round(POSE.centrePx[1] + (yMm - CENTRE_MM[1]) * PX_PER_MM);
+  for (let i = firstRow * SIZE.widthPx * 4; i < photo.data.length; i++)
+    if (i % 4 < 3) photo.data[i] = 0.4 * (photo.data[i] as number);
+  return photo;
+};
+
 const nothing = (): boolean => false;
 const surroundings = (photo: Raster) => viewSurroundings(photo, POSE, FACE);
 
@@ -131,6 +141,22 @@ describe('a code', () => {
     expect(Math.abs(sx / count - 99.5)).toBeLessThan(2.5);
     expect(Math.abs(Math.abs(sy / count - 99.5) - (130 * 4 * 5) / 604)).toBeLessThan(1);
     expect(Math.abs(count / 25 - Math.PI * 36)).toBeLessThan(12);
+  });
+});
+
+describe('a card that a shadow’s edge divides', () => {
+  it('is as white on both sides in one light, up to the edge, and its black stays black', () => {
+    const photo = shaded(140);
+    const view = inOneLight(surroundings(photo));
+    const lumaAt = (xMm: number, yMm: number): number => view.luma[cellAt(view, xMm, yMm)] as number;
+    // White beside the code at the card's left end, in the light and in the shade, 4 mm from the edge and farther.
+    for (const yMm of [122, 136, 144, 158]) expect(Math.abs(lumaAt(382, yMm) - 220)).toBeLessThan(14);
+    const flat = codeInOneLight(viewCode(photo, POSE, codeOf(420, 140), 44, 8), 8);
+    const greys = [...flat.data.filter((_, i) => i % 4 === 1)];
+    const share = (is: (grey: number) => boolean): number => greys.filter(is).length / greys.length;
+    // Half of the code's 31 mm in 44 mm is ink: a quarter of it all; hardly anything is grey.
+    expect(Math.abs(share((grey) => grey < 110) - (0.5 * 31.4 ** 2) / 44 ** 2)).toBeLessThan(0.06);
+    expect(share((grey) => grey > 110 && grey < 180)).toBeLessThan(0.15);
   });
 });
 
@@ -257,8 +283,9 @@ describe('the search for cards', () => {
       sizes.push(picture.widthPx);
       return [];
     });
-    // 60 mm at 8, then at 12, 5 and 16 cells a mm.
-    expect(sizes.slice(-3)).toEqual([720, 300, 960]);
+    // 60 mm at 8, then at 12, 5 and 16 cells a mm; in one light at 8 again.
+    expect(sizes.filter((size) => size !== 480)).toEqual([720, 300, 960]);
+    expect(sizes.at(-1)).toBe(480);
     expect(sizes[0]).toBe(480);
     expect(seen.codes).toEqual([]);
     expect(seen.unread.length).toBeGreaterThan(0);
@@ -280,6 +307,20 @@ describe('the search for cards', () => {
   it('reads a second card as well', () => {
     const { seen } = search(draw(card(420, 140), card(180, 140)), (_, picture) => [read(picture)]);
     expect(seen.codes).toHaveLength(2);
+  });
+
+  it('finds and reads a card that a shadow’s edge divides in one light, and tells that', () => {
+    const [x, y] = codeOf(420, 140);
+    const photo = shaded(138);
+    const found = findCodes(photo, POSE, inOneLight(surroundings(photo)), nothing);
+    expect(Math.hypot((found[0]?.xMm ?? NaN) - x, (found[0]?.yMm ?? NaN) - y)).toBeLessThan(9);
+    expect(found[0]?.whiteShare).toBeGreaterThan(0.7);
+    // A decoder that reads nothing before light and shade were evened out: its pictures are colourless then.
+    const isGrey = ({ data }: Raster): boolean =>
+      data.every((value, i) => i % 4 === 3 || value === data[i - (i % 4)]);
+    const { seen } = search(photo, (_, asked) => (isGrey(asked) ? [read(asked)] : []));
+    expect(seen.codes).toHaveLength(1);
+    expect(seen.codes[0]?.isUneven).toBe(true);
   });
 
   it('asks for nothing on bare ground, and keeps a text that is no identifier', () => {

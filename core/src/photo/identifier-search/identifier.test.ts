@@ -26,6 +26,7 @@ const code = (text: string, cardMm = cardAt(100, -120)): ReadCode => ({
   identifier: parsePayload(text),
   cardMm,
   glareShare: 0,
+  isUneven: false,
 });
 const seen = (part: Partial<IdentifierSeen>): IdentifierSeen => ({
   codes: [],
@@ -151,6 +152,10 @@ describe('what is said of the identifier', () => {
     const own = code('lauta:1:K7Q4M:930:YT1P');
     const glareOf = (glareShare: number) => verdicts({ codes: [{ ...own, glareShare }] })['identifier-glare'];
     expect([0, 0.05, 0.2, 0.7].map(glareOf)).toEqual(['clear', 'clear', 'look', 'clear']);
+    expect(verdicts({ codes: [{ ...own, isUneven: true }] })).toMatchObject({
+      'identifier-missing': 'clear',
+      'identifier-glare': 'look',
+    });
   });
 
   it('is looked for at the reading too when its code cannot be read', () => {

@@ -53,12 +53,17 @@ function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPhoto: ToP
     );
   // A card in the sun may be white all over; a reflection is a part of it.
   const shining = codes.find(({ glareShare }) => isWithin(glareShare, SHINING_SHARE));
-  if (codes.length > 0)
-    return clear('The card’s code was read.').map((finding) =>
-      shining && finding.check === 'identifier-glare'
-        ? findingOf('identifier-glare', 'look', 0.5, 'A reflection lies on the card; its code could be read.', toPhoto(...middleOf(shining.cardMm)), { value: shining.glareShare, unit: 'share' }) // prettier-ignore
-        : finding,
-    );
+  const uneven = codes.find(({ isUneven }) => isUneven);
+  if (codes.length > 0) {
+    const [missing, cropped, glare] = clear('The card’s code was read.') as [Finding, Finding, Finding];
+    const at = shining ?? uneven;
+    if (!at) return [missing, cropped, glare];
+    const why = shining
+      ? 'A reflection lies on the card; its code could be read.'
+      : 'Light and shade, or a reflection, divide the card; its code could be read.';
+    const measure = shining && ({ value: shining.glareShare, unit: 'share' } as const);
+    return [missing, cropped, findingOf('identifier-glare', 'look', 0.5, why, toPhoto(...middleOf(at.cardMm)), measure)]; // prettier-ignore
+  }
   const smooth = sheets.filter(({ isSliver }) => !isSliver);
   const whole = smooth.find((sheet) => isWholeCard(sheet) && !sheet.isCut);
   const cutSheet = smooth.find(

@@ -6,7 +6,7 @@ import type { LensPose } from '../lens.ts';
 import type { Point, Quad } from '../point.ts';
 import type { Raster } from '../rectify.ts';
 import { bareBoard } from './bareBoard.ts';
-import { GLARE, viewCode, viewSurroundings, type CardView } from './cardView.ts';
+import { GLARE, codeInOneLight, inOneLight, viewCode, viewSurroundings, type CardView } from './cardView.ts';
 import { cardAbout, type CodeSeen } from './codeSeen.ts';
 import { findCodes, type CodeCandidate } from './findCodes.ts';
 import { findSheets, type Sheet } from './findSheets.ts';
@@ -18,6 +18,8 @@ export interface ReadCode {
   cardMm: Quad;
   /** Share of the card that is brighter than the picture can tell. */
   glareShare: number;
+  /** It could be read only after light and shade on it were evened out. */
+  isUneven: boolean;
 }
 
 /** What was found of cards. */
@@ -67,6 +69,15 @@ export function* searchIdentifier(
     }
     if (codes.length > 0) break;
   }
+  if (codes.length === 0) {
+    for (const candidate of findCodes(photo, pose, inOneLight(view), isBare)) {
+      if (candidate.grain <= LEAST_GRAIN) continue;
+      const code = yield* readAt(photo, pose, view, candidate, FIRST_SCALE, codeInOneLight);
+      if (!code) continue;
+      codes.push({ ...code, isUneven: true });
+      break;
+    }
+  }
   return { codes, unread, sheets: codes.length > 0 ? [] : findSheets(view, isBare) };
 }
 
@@ -80,8 +91,9 @@ function* readAt(
   surroundings: CardView,
   { xMm, yMm }: CodeCandidate,
   cellsPerMm: number,
+  developed: (picture: Raster, cellsPerMm: number) => Raster = (picture) => picture,
 ): Generator<Raster, ReadCode | null, readonly CodeSeen[]> {
-  const [seen] = yield viewCode(photo, pose, [xMm, yMm], CODE_SIDE_MM, cellsPerMm);
+  const [seen] = yield developed(viewCode(photo, pose, [xMm, yMm], CODE_SIDE_MM, cellsPerMm), cellsPerMm);
   if (!seen) return null;
   const toMm = ([x, y]: Point): Point => [
     xMm - CODE_SIDE_MM / 2 + (x + 0.5) / cellsPerMm,
@@ -89,7 +101,7 @@ function* readAt(
   ];
   const cardMm = cardAbout(seen.corners.map(toMm) as unknown as Quad);
   const glareShare = glareOn(surroundings, cardMm);
-  return { text: seen.text, identifier: parsePayload(seen.text), cardMm, glareShare };
+  return { text: seen.text, identifier: parsePayload(seen.text), cardMm, glareShare, isUneven: false };
 }
 
 const GLARE_STEPS = 24;
