@@ -101,26 +101,45 @@ function overSquares(
   reach: number,
   extreme: (a: number, b: number) => number,
 ): Float32Array {
-  const along = (
-    from: Float32Array,
-    count: number,
-    step: number,
-    lines: number,
-    line: number,
-  ): Float32Array => {
-    const out = new Float32Array(from.length);
+  const out = values.slice();
+  const along = (count: number, step: number, lines: number, line: number): void => {
+    const cells = new Float32Array(count);
     for (let l = 0; l < lines; l++) {
-      for (let i = 0; i < count; i++) {
-        const last = Math.min(count - 1, i + reach);
-        let value = from[l * line + i * step] as number;
-        for (let at = Math.max(0, i - reach); at <= last; at++)
-          value = extreme(value, from[l * line + at * step] as number);
-        out[l * line + i * step] = value;
-      }
+      for (let i = 0; i < count; i++) cells[i] = out[l * line + i * step] as number;
+      overRuns(cells, reach, extreme).forEach((value, i) => (out[l * line + i * step] = value));
     }
-    return out;
   };
-  return along(along(values, columns, 1, rows, columns), rows, columns, columns, 1);
+  along(columns, 1, rows, columns);
+  along(rows, columns, columns, 1);
+  return out;
+}
+
+/**
+ * An extreme over so many cells to both sides of each, at a cost that does not grow with the reach: running extremes from
+ * both ends of blocks as long as a window, which lies in two of them (van Herk 1992; Gil and Werman 1993).
+ */
+export function overRuns(
+  cells: Float32Array,
+  reach: number,
+  extreme: (a: number, b: number) => number,
+): Float32Array {
+  const count = cells.length;
+  const block = 2 * reach + 1;
+  const fromStart = cells.slice();
+  const fromEnd = cells.slice();
+  for (let i = 1; i < count; i++)
+    if (i % block > 0) fromStart[i] = extreme(fromStart[i - 1] as number, fromStart[i] as number);
+  for (let i = count - 2; i >= 0; i--)
+    if ((i + 1) % block > 0) fromEnd[i] = extreme(fromEnd[i + 1] as number, fromEnd[i] as number);
+  return cells.map((_, i) => {
+    const first = i - reach;
+    const last = Math.min(count - 1, i + reach);
+    if (first < 0) return Math.floor(last / block) === 0 ? (fromStart[last] as number) : extreme(fromEnd[0] as number, fromStart[last] as number); // prettier-ignore
+    // Cut by the end within one block: what lies before the window must not count.
+    if (last - first < block - 1 && Math.floor(first / block) === Math.floor(last / block))
+      return fromEnd[first] as number;
+    return extreme(fromEnd[first] as number, fromStart[last] as number);
+  });
 }
 
 /** A square about a place, seen closely: for reading a code, whichever way round it lies. */
