@@ -78,9 +78,10 @@ export function codeInOneLight({ widthPx, heightPx, data }: Raster, cellsPerMm: 
   const green = Float32Array.from({ length: widthPx * heightPx }, (_, i) => data[4 * i + 1] as number);
   const white = whiteAbout(green, widthPx, heightPx, Math.round(WHITE_REACH_MM * cellsPerMm));
   const flat = new Uint8ClampedArray(data.length).fill(255);
-  green.forEach((value, i) =>
-    flat.fill((FLAT_WHITE * value) / Math.max(1, white[i] as number), 4 * i, 4 * i + 3),
-  );
+  green.forEach((value, i) => {
+    const grey = (FLAT_WHITE * value) / Math.max(1, white[i] as number);
+    flat[4 * i] = flat[4 * i + 1] = flat[4 * i + 2] = grey;
+  });
   return { widthPx, heightPx, data: flat };
 }
 

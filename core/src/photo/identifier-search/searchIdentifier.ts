@@ -70,8 +70,7 @@ export function* searchIdentifier(
     if (codes.length > 0) break;
   }
   if (codes.length === 0) {
-    for (const candidate of findCodes(photo, pose, inOneLight(view), isBare)) {
-      if (candidate.grain <= LEAST_GRAIN) continue;
+    for (const candidate of findCodes(photo, pose, inOneLight(view), isBare).filter(isSureCode)) {
       const code = yield* readAt(photo, pose, view, candidate, FIRST_SCALE, codeInOneLight);
       if (!code) continue;
       codes.push({ ...code, isUneven: true });
