@@ -275,7 +275,7 @@ test('the page stays free while the bench searches: it hardly notices', async ({
   await context.close();
 });
 
-test('the page stays free while the bench computes: hardly a task of over 50 ms', async ({ browser }) => {
+test('the page stays free while the bench computes: it hardly notices', async ({ browser }) => {
   const MOVES = 12;
   const { page, context } = await signedIn(browser, 'angler');
   await water(page);
@@ -283,16 +283,18 @@ test('the page stays free while the bench computes: hardly a task of over 50 ms'
   await setHandles(page, shot);
   await page.waitForTimeout(1500);
   const longTasksOf = await watchLongTasks(page);
+  const from = Date.now();
   await page.locator('[data-handle=end-far]').focus();
   for (let i = 0; i < MOVES; i++) {
     await page.keyboard.press('ArrowLeft');
     await page.waitForTimeout(100);
   }
   await page.waitForTimeout(800);
+  const tookMs = Date.now() - from;
   const longTasks = await longTasksOf();
-  // In the page itself each move's strips would be one such task; a noisy machine makes one now and then.
   test.info().annotations.push({ type: 'long tasks', description: longTasks.map(Math.round).join(' ') });
-  expect(longTasks.length).toBeLessThan(MOVES / 3);
+  // In the page itself each move's strips would be one such task; a busy machine makes some short ones longer.
+  expect(longTasks.reduce((sum, ms) => sum + ms, 0)).toBeLessThan(0.2 * tookMs);
   await page.getByRole('button', { name: 'Put away' }).click();
   await context.close();
 });
