@@ -7,10 +7,11 @@ import type { LensPose } from '../lens.ts';
 import type { Raster } from '../rectify.ts';
 import { bareBoard } from './bareBoard.ts';
 import { cellAt } from '../fish-search/faceView.ts';
-import { codeInOneLight, inOneLight, overRuns, viewCode, viewSurroundings } from './cardView.ts';
+import { viewCode, viewSurroundings } from './cardView.ts';
 import { CARD_MM, type CodeSeen } from './codeSeen.ts';
 import { findCodes } from './findCodes.ts';
 import { findSheets } from './findSheets.ts';
+import { codeInOneLight, inOneLight, overRuns } from './oneLight.ts';
 import { searchIdentifier, type IdentifierSeen } from './searchIdentifier.ts';
 
 const PX_PER_MM = 2;

@@ -6,10 +6,11 @@ import type { LensPose } from '../lens.ts';
 import type { Point, Quad } from '../point.ts';
 import type { Raster } from '../rectify.ts';
 import { bareBoard } from './bareBoard.ts';
-import { GLARE, codeInOneLight, inOneLight, viewCode, viewSurroundings, type CardView } from './cardView.ts';
+import { GLARE, viewCode, viewSurroundings, type CardView } from './cardView.ts';
 import { cardAbout, type CodeSeen } from './codeSeen.ts';
 import { findCodes, type CodeCandidate } from './findCodes.ts';
 import { findSheets, type Sheet } from './findSheets.ts';
+import { codeInOneLight, inOneLight } from './oneLight.ts';
 
 export interface ReadCode {
   text: string;

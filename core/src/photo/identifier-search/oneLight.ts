@@ -1,0 +1,87 @@
+import type { Raster } from '../rectify.ts';
+import type { CardView } from './cardView.ts';
+
+/** White is looked for within so many mm of each place: farther than a code's own black reaches. */
+const WHITE_REACH_MM = 7;
+const FLAT_WHITE = 220;
+
+/** The same view as if all of it lay in one light: a shadow's edge over a card divides its white in two. */
+export function inOneLight(view: CardView): CardView {
+  const { columns, rows, luma, cellsPerMm } = view;
+  const white = whiteAbout(luma, columns, rows, Math.round(WHITE_REACH_MM * cellsPerMm));
+  return {
+    ...view,
+    luma: luma.map((value, i) => (FLAT_WHITE * value) / Math.max(1, white[i] as number)),
+  };
+}
+
+/** A picture of a code (grey, by its green) as if all of it lay in one light. */
+export function codeInOneLight({ widthPx, heightPx, data }: Raster, cellsPerMm: number): Raster {
+  const green = Float32Array.from({ length: widthPx * heightPx }, (_, i) => data[4 * i + 1] as number);
+  const white = whiteAbout(green, widthPx, heightPx, Math.round(WHITE_REACH_MM * cellsPerMm));
+  const flat = new Uint8ClampedArray(data.length).fill(255);
+  green.forEach((value, i) => {
+    const grey = (FLAT_WHITE * value) / Math.max(1, white[i] as number);
+    flat[4 * i] = flat[4 * i + 1] = flat[4 * i + 2] = grey;
+  });
+  return { widthPx, heightPx, data: flat };
+}
+
+/**
+ * How bright white is about each cell: the brightest within a square, and of that the darkest within one (a closing,
+ * Serra 1982). What is dark and smaller than the square is filled; a shadow's edge stays where it is.
+ */
+function whiteAbout(values: Float32Array, columns: number, rows: number, reach: number): Float32Array {
+  const bright = overSquares(values, columns, rows, reach, Math.max);
+  return overSquares(bright, columns, rows, reach, Math.min);
+}
+
+/** An extreme over a square about each cell, along the rows and then along the columns. */
+function overSquares(
+  values: Float32Array,
+  columns: number,
+  rows: number,
+  reach: number,
+  extreme: (a: number, b: number) => number,
+): Float32Array {
+  const out = values.slice();
+  const along = (count: number, step: number, lines: number, line: number): void => {
+    const cells = new Float32Array(count);
+    for (let l = 0; l < lines; l++) {
+      for (let i = 0; i < count; i++) cells[i] = out[l * line + i * step] as number;
+      overRuns(cells, reach, extreme).forEach((value, i) => (out[l * line + i * step] = value));
+    }
+  };
+  along(columns, 1, rows, columns);
+  along(rows, columns, columns, 1);
+  return out;
+}
+
+/**
+ * An extreme over so many cells to both sides of each, at a cost that does not grow with the reach: running extremes from
+ * both ends of blocks as long as a window, which lies in two of them (van Herk 1992; Gil and Werman 1993).
+ */
+export function overRuns(
+  cells: Float32Array,
+  reach: number,
+  extreme: (a: number, b: number) => number,
+): Float32Array {
+  const count = cells.length;
+  const block = 2 * reach + 1;
+  const fromStart = cells.slice();
+  const fromEnd = cells.slice();
+  for (let i = 1; i < count; i++)
+    if (i % block > 0) fromStart[i] = extreme(fromStart[i - 1] as number, fromStart[i] as number);
+  for (let i = count - 2; i >= 0; i--)
+    if ((i + 1) % block > 0) fromEnd[i] = extreme(fromEnd[i + 1] as number, fromEnd[i] as number);
+  return cells.map((_, i) => {
+    const first = i - reach;
+    const last = Math.min(count - 1, i + reach);
+    // Cut by the start: the window ends within the first block.
+    if (first < 0) return fromStart[last] as number;
+    // Cut by the end within one block: what lies before the window must not count.
+    if (last - first < block - 1 && Math.floor(first / block) === Math.floor(last / block))
+      return fromEnd[first] as number;
+    return extreme(fromEnd[first] as number, fromStart[last] as number);
+  });
+}
