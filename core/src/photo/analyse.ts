@@ -11,7 +11,7 @@ import { locateFish, type FishTrouble, type LocatedFish, type SeenFish } from '.
 import { axisAtStop, outlineOf, type FishOutline } from './fish-search/outline.ts';
 import type { CodeReader, CodeSeen } from './identifier-search/codeSeen.ts';
 import { identifierFindings, type ReadingZone } from './identifier-search/identifierFindings.ts';
-import { isSureCode, searchIdentifier, type IdentifierSeen } from './identifier-search/searchIdentifier.ts';
+import { isLikelyCode, searchIdentifier, type IdentifierSeen } from './identifier-search/searchIdentifier.ts';
 import type { Identifier } from '../identifier/index.ts';
 import { seeBezel } from './checks/bezel.ts';
 import { checkCatch } from './checks/checkCatch.ts';
@@ -21,7 +21,14 @@ import { facingFinding } from './checks/lie.ts';
 import { screenFinding, seeGrid } from './checks/screen.ts';
 import type { SeenCatch } from './checks/seenCatch.ts';
 import { blurFinding, edgeSharpness, unsharpFinding } from './checks/sharpness.ts';
-import { boardPointOf, cameraPlaceMm, lensTiltDeg, projectBoardPoint, type LensPose } from './lens.ts';
+import {
+  boardPointOf,
+  cameraPlaceMm,
+  lensTiltDeg,
+  projectBoardPoint,
+  scaledPose,
+  type LensPose,
+} from './lens.ts';
 import { scalePx, type Point, type Quad } from './point.ts';
 import type { BoardLens } from './boardMap.ts';
 import type { BoardMarks, ErrorShare } from './reading.ts';
@@ -164,7 +171,9 @@ export function* analysisSteps(
   const farMm =
     fish && (fish.tip?.xMm ?? fish.view.fromXMm + (fish.piece.toColumn + 1) / fish.view.cellsPerMm);
   yield { stage: 'identifier' };
-  const cards = yield* readCards(searchIdentifier(small, pose, pattern, face.evidence));
+  const cards = yield* readCards(
+    searchIdentifier(small, pose, pattern, face.evidence, { photo, pose: scaledPose(pose, factor) }),
+  );
   yield { stage: 'checks' };
   const nose = outline && farMm !== null ? nosePlace(pose, outline, farMm) : null;
   const zone = fish && farMm !== null ? readingZone(fish, farMm) : null;
@@ -257,7 +266,7 @@ function* readCards(
 function describeCards({ codes, unread, sheets }: IdentifierSeen): IdentifierRead {
   const best = codes.find(({ identifier }) => identifier !== null) ?? codes[0];
   return {
-    visible: best !== undefined || (unread.some(isSureCode) && sheets.every(({ isCut }) => !isCut)),
+    visible: best !== undefined || (unread.some(isLikelyCode) && sheets.every(({ isCut }) => !isCut)),
     payload: best?.text ?? null,
   };
 }

@@ -1,4 +1,4 @@
-import type { Point } from './point.ts';
+import { scalePx, type Point } from './point.ts';
 import type { Vector } from './vector.ts';
 
 /** A rotation matrix, row by row. */
@@ -17,6 +17,11 @@ export interface LensPose {
   focalPx: number;
   k1: number;
   centrePx: Point;
+}
+
+/** The same pose in px of a picture that is `by` times as large. */
+export function scaledPose(pose: LensPose, by: number): LensPose {
+  return { ...pose, focalPx: pose.focalPx * by, centrePx: scalePx(pose.centrePx, by) };
 }
 
 /** Where a point in board coordinates, mm, falls in the picture, px. */

@@ -120,6 +120,8 @@ describe('what a hand hides', () => {
     const handle = gripOf(stick(20, 42));
     expect(handle).toMatchObject({ verdict: 'fault' });
     expect(handle?.place).not.toBeNull();
+    // Less of it on the face is looked at: between 3 and 14 mm inside of the edge 3 mm are covered.
+    expect(gripOf(stick(20, 42, 146))?.verdict).toBe('look');
     // On the ground alone it may be a seam or a shadow; as broad as an arm, or far from the head, it is something else.
     for (const other of [stick(20, 42, 156), stick(20, 90), stick(300, 322)])
       expect(gripOf(other)?.verdict).toBe('clear');

@@ -325,14 +325,20 @@ function gripFinding(
     return findingOf(check, 'look', 0.55, 'Something lies over the stop beside the head, like a gripping tool.', toPhoto(0, overStopMm, LOW_ON_PLATE_MM)); // prettier-ignore
   const stripe = seeStripe(seen);
   // On the ground and on the face: two signs.
-  return stripe && stripe.score > LEAST_STRIPE && stripe.onFaceShare > LEAST_ON_FACE
-    ? findingOf(check, 'fault', 0.6, why, toPhoto(stripe.xMm, pattern.widthMm))
+  const isStripe = (leastScore: number, leastOnFace: number): boolean =>
+    stripe !== null && stripe.score > leastScore && stripe.onFaceShare > leastOnFace;
+  const verdict = isStripe(LEAST_STRIPE, LEAST_ON_FACE) ? 'fault' : isStripe(FAINT_STRIPE, FAINT_ON_FACE) ? 'look' : null; // prettier-ignore
+  return stripe && verdict
+    ? findingOf(check, verdict, verdict === 'fault' ? 0.6 : 0.45, why, toPhoto(stripe.xMm, pattern.widthMm))
     : findingOf(check, 'clear', 0.7, 'No tool is seen at the head.');
 }
 
 /** So clear a stripe on the ground beside the head that goes on over the face is a handle: seams and shadows are not there too. */
 const LEAST_STRIPE = 0.6;
 const LEAST_ON_FACE = 0.35;
+/** So much of either is a look. */
+const FAINT_STRIPE = 0.54;
+const FAINT_ON_FACE = 0.2;
 const LOW_ON_PLATE_MM = 8;
 
 /** Where across the board something other than the head hides the plate, mm; null where nothing does. */

@@ -9,7 +9,7 @@ import { GREEN, block, see } from './drawnCatch.test-data.ts';
 import type { EyeSeen } from './eye.ts';
 import { curledFinding, dorsalFinding, facingFinding } from './lie.ts';
 import type { SeenCatch } from './seenCatch.ts';
-import { seeTailShadow } from './tailShadow.ts';
+import { isOfStandingTail, seeTailShadow } from './tailShadow.ts';
 
 const LENGTH_MM = 400;
 const pattern = patternOf(findBoard('birch-30in') as MeasuringBoard);
@@ -180,7 +180,7 @@ describe('a tail', () => {
     expect(curledFinding(seenLie({ asideAt: (s) => 12 * s }, plain)).verdict).toBe('clear');
   });
 
-  it('that is bent beside it by more than a seventieth of the length is a look, with how far', () => {
+  it('that is bent beside it by more than a hundredth of the length is a look, with how far', () => {
     const bent = curledFinding(seenLie({ asideAt: (s) => 40 * Math.max(0, s - 0.78) * 5 }, plain));
     expect(bent).toMatchObject({ verdict: 'look', measure: { unit: 'mm' } });
     // At 94 % of the length it lies 40·0.16·5 = 32 mm aside; the wrist, which bends with it, takes some of that.
@@ -237,6 +237,16 @@ describe('a tail that stands up', () => {
     expect(shadow?.step).toBeCloseTo(-Math.log(SHADE), 0);
     expect(curledFinding(seen)).toMatchObject({ verdict: 'look' });
     expect(curledFinding(seen).place).not.toBeNull();
+  });
+
+  it.each([
+    ['nearly all of a faint one', 0.92, 0.16, 12, true],
+    ['most of a sharp one', 0.79, 0.32, 12, true],
+    ['most of a faint one', 0.79, 0.2, 12, false],
+    ['a half of a sharp one', 0.53, 0.39, 12, false],
+    ['one so near that the tail may lie', 1, 0.5, 7, false],
+  ])('shows by its shadow or not: %s', (_, seenShare, step, awayMm, isStanding) => {
+    expect(isOfStandingTail({ seenShare, step, awayMm: [awayMm, 0] })).toBe(isStanding);
   });
 
   it('is none without a shadow, with the narrow one of a tail that lies, or before a shadow’s straight edge', () => {

@@ -5,7 +5,7 @@ import { medianOf } from '../median.ts';
 import type { EyeSeen } from './eye.ts';
 import { NOSE_HEIGHT_SHARE } from './headView.ts';
 import type { SeenCatch } from './seenCatch.ts';
-import { seeTailShadow } from './tailShadow.ts';
+import { isOfStandingTail, seeTailShadow } from './tailShadow.ts';
 
 /** Which way round the fish lies: a board the wrong way round in the picture, or a fish on it. */
 export function facingFinding(corners: Quad, outline: FishOutline | null): Finding {
@@ -131,15 +131,9 @@ export function dorsalFinding(seen: SeenCatch, eye: EyeSeen | null): Finding {
 }
 
 /** A tail that lies straight continues the body's axis within this share of the length. */
-const MOST_ASIDE_SHARE = 0.014;
+const MOST_ASIDE_SHARE = 0.01;
 /** Where the outline has no large fins, shares of the length: fins draw the middle aside. */
 const FINLESS = [[0.06, 0.32], [0.75, 0.87]] as const; // prettier-ignore
-
-/** A tail that lies up to 3 mm over the face throws no shadow farther than this, mm, unless the sun stands very low. */
-const LEAST_THROWN_MM = 9;
-/** So much of the shadow's edge must be seen, and so clearly (log brightness). */
-const SHADOW_SEEN_SHARE = 0.9;
-const SHADOW_STEP = 0.15;
 
 /** Whether the tail is bent aside, or stands up: that shows from above by its shadow alone, in the sun. */
 export function curledFinding(seen: SeenCatch): Finding {
@@ -149,16 +143,14 @@ export function curledFinding(seen: SeenCatch): Finding {
 
 function standingFinding(seen: SeenCatch): Finding | null {
   const shadow = seeTailShadow(seen);
-  if (!shadow || shadow.seenShare < SHADOW_SEEN_SHARE || shadow.step < SHADOW_STEP) return null;
-  const thrownMm = Math.hypot(...shadow.awayMm);
-  if (thrownMm < LEAST_THROWN_MM) return null;
+  if (!shadow || !isOfStandingTail(shadow)) return null;
   const { farMm, toPhoto, outline } = seen;
   const yMm = ((outline.upperMm.at(-1) as number) + (outline.lowerMm.at(-1) as number)) / 2;
   return findingOf(
     'tail-curled',
     'look',
     0.55,
-    `The tail’s shadow lies ${thrownMm.toFixed(0)} mm beside it: does it stand up?`,
+    `The tail’s shadow lies ${Math.hypot(...shadow.awayMm).toFixed(0)} mm beside it: does it stand up?`,
     toPhoto(farMm, yMm),
   );
 }

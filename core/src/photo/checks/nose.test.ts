@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { block, seeDrawn, seenAt, type CatchWish } from './drawnCatch.test-data.ts';
+import { block, GREEN, seeDrawn, seenAt, type CatchWish } from './drawnCatch.test-data.ts';
+import type { Point } from '../point.ts';
 import { viewHead } from './headView.ts';
 import { mouthFinding, seeMouth } from './mouth.ts';
 import { noseFinding, seeNose, type NoseSeen } from './nose.ts';
@@ -46,6 +47,32 @@ describe('the nose’s gap', () => {
     expect(Math.hypot((finding.place?.[0] ?? NaN) - x, (finding.place?.[1] ?? NaN) - y)).toBeLessThan(12);
     expect(finding.measure).toMatchObject({ unit: 'mm' });
     expect(finding.why).toMatch(/^The nose lies about \d+ mm from the stop\.$/);
+  });
+
+  it('is at least as wide as a blunt head begins, and less where a pointed snout may go on into the dark', () => {
+    const blunt = noseOf({ lengthMm: 402, noseGapMm: 16 });
+    expect(blunt.nose.leastGapMm).toBeCloseTo(blunt.nose.gapMm, 0);
+    expect(blunt.verdict).toBe('fault');
+    // A snout before it, from 5 mm wide on: it goes on narrowing to the stop.
+    const axisMm = blunt.seen.pattern.widthMm / 2;
+    const snout: Point[] = [[4, axisMm - 2.5], [20, axisMm - 8], [20, axisMm + 8], [4, axisMm + 2.5]]; // prettier-ignore
+    const pointed = noseOf({ lengthMm: 402, noseGapMm: 16, things: [{ outlineMm: snout, colour: GREEN }] });
+    expect(pointed.nose.leastGapMm).toBeLessThan(pointed.nose.gapMm - 4);
+    const narrow: NoseSeen = { gapMm: 9, leastGapMm: 2.9, sigmaMm: 1.6 };
+    expect(noseFinding(pointed.seen, narrow, axisMm).verdict).toBe('look');
+    expect(noseFinding(pointed.seen, { ...narrow, leastGapMm: 5 }, axisMm).verdict).toBe('fault');
+  });
+
+  it('of less than four mm is not told from none, nor more where the nose’s height is doubtful', () => {
+    const { seen } = noseOf({ lengthMm: 402 });
+    const verdictOf = (gapMm: number, sigmaMm: number) =>
+      noseFinding(seen, { gapMm, leastGapMm: gapMm, sigmaMm }, 76).verdict;
+    expect([verdictOf(3.8, 0.8), verdictOf(4.1, 0.8), verdictOf(4.6, 0.8)]).toEqual([
+      'clear',
+      'look',
+      'fault',
+    ]);
+    expect([verdictOf(6, 4), verdictOf(7.5, 4), verdictOf(11, 4)]).toEqual(['clear', 'look', 'fault']);
   });
 
   it('is a look when shadow alone joins nose and stop', () => {

@@ -8,7 +8,7 @@ import type { SeenCatch } from './seenCatch.ts';
 export interface NoseSeen {
   /** How far the nose lies from the stop by its own colours, mm; under 0 it seems to lie beyond: higher than thought. */
   gapMm: number;
-  /** The same if all that is darker than the plate is nose, not shadow. */
+  /** The same if all that is darker than the plate is nose, not shadow, and a pointed snout goes on into the dark. */
   leastGapMm: number;
   sigmaMm: number;
 }
@@ -27,35 +27,76 @@ export function seeNose(seen: SeenCatch, head: HeadView): NoseSeen | null {
   if (cameraX < 60) return null;
   const lean = cameraX / (cameraZ - head.noseHeightMm);
   const gapAt = (highMm: number): number => (head.noseHeightMm - highMm) * lean;
-  const faceMm = firstOnFace(seen, head.axisMm, 0.09 * lengthMm + 6);
-  const gapOnFace = (faceMm + head.noseHeightMm * (cameraX / cameraZ)) / (1 + head.noseHeightMm / cameraZ);
-  const gapFor = (mask: Uint8Array | undefined): number => {
+  const onFace = seeOnFace(seen, head.axisMm, 0.09 * lengthMm + 6);
+  const gapOnFace = (faceMm: number): number =>
+    (faceMm + head.noseHeightMm * (cameraX / cameraZ)) / (1 + head.noseHeightMm / cameraZ);
+  const gapOnPlate = (mask: Uint8Array | undefined): number | null => {
     const highMm = head.plate && mask ? highestFrom(head.plate, mask, head.axisMm, 0.08 * lengthMm + 6) : 0;
-    return highMm >= LEAST_ON_PLATE_MM ? gapAt(highMm) : gapOnFace;
+    return highMm >= LEAST_ON_PLATE_MM ? gapAt(highMm) : null;
   };
   return {
-    gapMm: gapFor(head.plate?.other),
-    leastGapMm: gapFor(head.plate?.differs),
+    gapMm: gapOnPlate(head.plate?.other) ?? gapOnFace(onFace.firstMm),
+    leastGapMm: Math.min(gapOnPlate(head.plate?.differs) ?? Infinity, gapOnFace(onFace.apexMm)),
     sigmaMm: Math.hypot(NOSE_HEIGHT_SIGMA_SHARE * lengthMm * lean, 0.7),
   };
 }
 
-/** Where the fish begins on the face, mm, in the rows about its axis. */
-function firstOnFace({ fish }: SeenCatch, axisMm: number, reachMm: number): number {
+/** A head narrows in a straight line over so much of its front, mm. */
+const NARROWS_MM = 24;
+/** What begins wider than this is blunt; of a pointed snout no more than so much is lost in the dark, mm. */
+const POINTED_MM = 8;
+const MOST_UNSEEN_MM = 8;
+/** Columns of the front that are needed to tell how it narrows. */
+const LEAST_COLUMNS = 6;
+
+/** Where the fish begins on the face. */
+interface OnFace {
+  /** The first place that is surely covered, mm. */
+  firstMm: number;
+  /** Where its edges would meet: in the dark a pointed snout is seen only from where it is wide, mm. */
+  apexMm: number;
+}
+
+/** Looks for the fish's front in the rows about its axis. */
+function seeOnFace({ fish }: SeenCatch, axisMm: number, reachMm: number): OnFace {
   const { view, coverage } = fish;
   const { columns, cellsPerMm } = view;
   const from = Math.max(0, Math.floor((0 - view.fromXMm) * cellsPerMm));
   const top = Math.max(0, Math.floor((axisMm - reachMm - view.fromYMm) * cellsPerMm));
   const bottom = Math.min(view.rows - 1, Math.ceil((axisMm + reachMm - view.fromYMm) * cellsPerMm));
-  for (let column = from; column < fish.piece.toColumn; column++) {
-    let run = 0;
+  const isCovered = (column: number, row: number): boolean =>
+    [0, 1, 2].every((off) => (coverage.odds[row * columns + column + off] as number) > 0.5);
+  const front: { column: number; wide: number }[] = [];
+  const last = (): number => (front[0]?.column ?? fish.piece.toColumn) + NARROWS_MM * cellsPerMm;
+  for (let column = from; column < Math.min(fish.piece.toColumn, last()); column++) {
+    let [run, wide] = [0, 0];
     for (let row = top; row <= bottom; row++) {
-      const covered = [0, 1, 2].every((off) => (coverage.odds[row * columns + column + off] as number) > 0.5);
-      run = covered ? run + 1 : 0;
-      if (run >= 3) return view.fromXMm + column / cellsPerMm;
+      run = isCovered(column, row) ? run + 1 : 0;
+      wide = Math.max(wide, run);
     }
+    if (wide >= LEAST_WIDE_CELLS) front.push({ column, wide });
   }
-  return 0;
+  const [first] = front;
+  if (!first) return { firstMm: 0, apexMm: 0 };
+  const toMm = (column: number): number => view.fromXMm + column / cellsPerMm;
+  const firstMm = toMm(first.column);
+  const isPointed = first.wide <= POINTED_MM * cellsPerMm;
+  const apexMm = isPointed ? Math.min(firstMm, Math.max(toMm(meetingColumn(front)), firstMm - MOST_UNSEEN_MM)) : firstMm; // prettier-ignore
+  return { firstMm, apexMm };
+}
+
+/** Fewer covered cells across are a speck. */
+const LEAST_WIDE_CELLS = 3;
+
+/** Where the front's width comes to nothing if it narrows as it does: least squares. */
+function meetingColumn(front: readonly { column: number; wide: number }[]): number {
+  if (front.length < LEAST_COLUMNS) return Infinity;
+  const mean = (of: 'column' | 'wide'): number => front.reduce((sum, one) => sum + one[of], 0) / front.length;
+  const [column, wide] = [mean('column'), mean('wide')];
+  const widens =
+    front.reduce((sum, one) => sum + (one.column - column) * (one.wide - wide), 0) /
+    front.reduce((sum, one) => sum + (one.column - column) ** 2, 0);
+  return widens > 0 ? column - wide / widens : -Infinity;
 }
 
 /** How high what stands on the plate's foot about the nose reaches, mm. */
@@ -85,8 +126,9 @@ function highestFrom(plate: PlateView, mask: Uint8Array, noseYMm: number, reachM
   return 0;
 }
 
-/** Fewer mm than this are not told from a nose that touches. */
+/** Fewer mm than this are not told from a nose that touches; from so many on a person looks. */
 const LEAST_GAP_MM = 4.5;
+const LEAST_LOOK_MM = 3.9;
 
 export function noseFinding(seen: SeenCatch, nose: NoseSeen | null, axisMm: number): Finding {
   const check = 'nose-gap';
@@ -94,7 +136,7 @@ export function noseFinding(seen: SeenCatch, nose: NoseSeen | null, axisMm: numb
   const { gapMm, leastGapMm, sigmaMm } = nose;
   const place = seen.toPhoto(Math.max(0, gapMm), axisMm, NOSE_HEIGHT_SHARE * seen.farMm);
   const isApart = gapMm > Math.max(LEAST_GAP_MM, 2.6 * sigmaMm);
-  const isApartAtLeast = leastGapMm > Math.max(0.6 * LEAST_GAP_MM, 1.5 * sigmaMm);
+  const isApartAtLeast = leastGapMm > Math.max(0.7 * LEAST_GAP_MM, 1.5 * sigmaMm);
   const measure = { value: Math.max(0, gapMm), unit: 'mm' } as const;
   if (isApart && isApartAtLeast)
     return findingOf(
@@ -105,7 +147,7 @@ export function noseFinding(seen: SeenCatch, nose: NoseSeen | null, axisMm: numb
       place,
       measure,
     );
-  if (isApart || gapMm > Math.max(LEAST_GAP_MM, 1.7 * sigmaMm))
+  if (isApart || gapMm > Math.max(LEAST_LOOK_MM, 1.7 * sigmaMm))
     return findingOf(
       check,
       'look',

@@ -60,6 +60,9 @@ describe('the nose at the stop', () => {
     // Shade explains a little of it, and what is higher than the cheek is no head.
     expect(verdictOf({ chroma: 0.6, height: 0.8 }, low)).toBe('look');
     expect(verdictOf({ ...other, height: 1.5 }, low)).toBe('look');
+    // At a head's own height a fainter difference is enough for a look.
+    expect(verdictOf({ chroma: 0.45, height: 0.8 }, low)).toBe('look');
+    expect(verdictOf({ chroma: 0.45, height: 0.3 }, low)).toBe('clear');
     expect(verdictOf(null, null)).toBe('clear');
   });
 });

@@ -93,6 +93,8 @@ export function seeFront({ view, fish }: HeadView, lengthMm: number): FrontSeen 
 /** A front that differs in colour by more than this (in logs); by so much more that shade does not explain it. */
 const OTHER_COLOUR = 0.55;
 const SURELY_OTHER = 0.7;
+/** Where the front is as high as a head, shade at its edges counts for little: so much is enough for a look. */
+const PERHAPS_OTHER = 0.42;
 /** As high as these shares of the cheek: a higher one is more than head, ground or shadow that was taken for it. */
 const TALL = [0.5, 1.3] as const;
 
@@ -124,7 +126,8 @@ export function contactFinding(
     );
   if (isTooHigh)
     return findingOf(check, 'look', 0.5, 'The stop is hidden higher than a nose reaches: is anything over it?', place); // prettier-ignore
-  if (isOther) return findingOf(check, 'look', 0.45, 'The nose at the stop may be hidden.', place);
+  if (isOther || (isLikeHead && front.chroma > PERHAPS_OTHER))
+    return findingOf(check, 'look', 0.45, 'The nose at the stop may be hidden.', place);
   return front
     ? findingOf(check, 'clear', 0.75, 'The nose is seen at the stop.')
     : findingOf(check, 'clear', 0.4, 'Too little of the head is seen at the stop.');

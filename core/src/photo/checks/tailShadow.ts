@@ -105,6 +105,16 @@ export function seeTailShadow(seen: SeenCatch): TailShadow | null {
   return best;
 }
 
+/** A tail that lies up to 3 mm over the face throws no shadow farther than this, mm, unless the sun stands very low. */
+const LEAST_THROWN_MM = 9;
+/** So much of the shadow's edge must be seen, and so clearly (log brightness): nearly all of it, or most of a sharp one. */
+const SHADOW_SEEN = [{ share: 0.9, step: 0.15 }, { share: 0.77, step: 0.28 }] as const; // prettier-ignore
+
+/** Whether a shadow tells that the tail stands up. */
+export function isOfStandingTail({ awayMm, seenShare, step }: TailShadow): boolean {
+  return Math.hypot(...awayMm) >= LEAST_THROWN_MM && SHADOW_SEEN.some((least) => seenShare >= least.share && step >= least.step); // prettier-ignore
+}
+
 /** The edge cells of the fish's last part. */
 function tailEdge({ fish, farMm }: SeenCatch): EdgePlace[] {
   const { view, labels, piece } = fish;

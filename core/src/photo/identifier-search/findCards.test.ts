@@ -3,7 +3,7 @@ import { findBoard, type MeasuringBoard } from '../board.ts';
 import { patternOf } from '../board-search/pattern.ts';
 import { seededDice } from '../dice.ts';
 import type { LineEvidence } from '../fish-search/lineEvidence.ts';
-import type { LensPose } from '../lens.ts';
+import { scaledPose, type LensPose } from '../lens.ts';
 import type { Raster } from '../rectify.ts';
 import { bareBoard } from './bareBoard.ts';
 import { cellAt } from '../fish-search/faceView.ts';
@@ -294,17 +294,16 @@ describe('the search for cards', () => {
     expect(seen.sheets).toEqual([]);
   });
 
-  it('tries other scales before it gives up, and then looks for sheets', () => {
+  it('tries sharpened pictures and other scales before it gives up, and then looks for sheets', () => {
     const photo = draw(card(420, 140));
     const sizes: number[] = [];
     const { seen } = search(photo, (_, picture) => {
       sizes.push(picture.widthPx);
       return [];
     });
-    // 60 mm at 8, then at 12, 5 and 16 cells a mm; in one light at 8 again.
-    expect(sizes.filter((size) => size !== 480)).toEqual([720, 300, 960]);
-    expect(sizes.at(-1)).toBe(480);
+    // 60 mm at 8 cells a mm; the likeliest place sharpened twice, then at 12 and 5, then in one light.
     expect(sizes[0]).toBe(480);
+    expect(sizes.slice(-5)).toEqual([480, 480, 720, 300, 480]);
     expect(seen.codes).toEqual([]);
     expect(seen.unread.length).toBeGreaterThan(0);
     expect(seen.sheets).toHaveLength(1);
@@ -333,12 +332,34 @@ describe('the search for cards', () => {
     const found = findCodes(photo, POSE, inOneLight(surroundings(photo)), nothing);
     expect(Math.hypot((found[0]?.xMm ?? NaN) - x, (found[0]?.yMm ?? NaN) - y)).toBeLessThan(9);
     expect(found[0]?.whiteShare).toBeGreaterThan(0.7);
-    // A decoder that reads nothing before light and shade were evened out: its pictures are colourless then.
-    const isGrey = ({ data }: Raster): boolean =>
-      data.every((value, i) => i % 4 === 3 || value === data[i - (i % 4)]);
-    const { seen } = search(photo, (_, asked) => (isGrey(asked) ? [read(asked)] : []));
+    // A decoder that reads nothing before light and shade were evened out: then the shaded white is as bright as the lit.
+    const isEven = ({ data, widthPx, heightPx }: Raster): boolean => {
+      const white = (row: number): number => data[4 * (row * widthPx + Math.round(0.08 * widthPx))] as number;
+      return Math.abs(white(Math.round(0.25 * heightPx)) - white(Math.round(0.75 * heightPx))) < 40;
+    };
+    const { seen } = search(photo, (_, asked) => (isEven(asked) ? [read(asked)] : []));
     expect(seen.codes).toHaveLength(1);
     expect(seen.codes[0]?.isUneven).toBe(true);
+  });
+
+  it('reads codes from a larger picture of the same, if it is given one', () => {
+    const photo = draw(card(420, 140));
+    const twice: Raster = { widthPx: 2 * SIZE.widthPx, heightPx: 2 * SIZE.heightPx, data: new Uint8ClampedArray(16 * SIZE.widthPx * SIZE.heightPx).fill(255) }; // prettier-ignore
+    for (let i = 0; i < twice.data.length / 4; i++) {
+      const from =
+        Math.floor(Math.floor(i / twice.widthPx) / 2) * SIZE.widthPx + Math.floor((i % twice.widthPx) / 2);
+      // Red is taken from it, so that its pictures are known.
+      twice.data.set([0, photo.data[4 * from + 1] as number, photo.data[4 * from + 2] as number], 4 * i);
+    }
+    const steps = searchIdentifier(photo, POSE, pattern, none, { photo: twice, pose: scaledPose(POSE, 2) });
+    const asked = steps.next().value as Raster;
+    const same = searchIdentifier(photo, POSE, pattern, none).next().value as Raster;
+    const [larger, own] = [asked, same].map(({ data }) => data.filter((_, i) => i % 4 === 1)) as [Uint8ClampedArray, Uint8ClampedArray]; // prettier-ignore
+    expect(asked.data.every((value, i) => i % 4 !== 0 || value === 0)).toBe(true);
+    // The same place: but for the steps between px the pictures are equal.
+    const apart =
+      larger.reduce((sum, value, i) => sum + Math.abs(value - (own[i] as number)), 0) / own.length;
+    expect(apart).toBeLessThan(20);
   });
 
   it('asks for nothing on bare ground, and keeps a text that is no identifier', () => {

@@ -2,7 +2,7 @@ import type { Identifier } from '../../identifier/index.ts';
 import { CARD_MM, formatPayload } from '../../identifier/index.ts';
 import { findingOf, type Finding } from '../findings.ts';
 import type { Point, Quad } from '../point.ts';
-import { isSureCode, type IdentifierSeen } from './searchIdentifier.ts';
+import { isLikelyCode, isSureCode, type IdentifierSeen } from './searchIdentifier.ts';
 import type { CodeCandidate } from './findCodes.ts';
 import { isWithin, type Sheet } from './findSheets.ts';
 
@@ -75,8 +75,10 @@ function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPhoto: ToP
   const glaring = smooth.find((sheet) => sheet.glareShare > GLARE_SHARE && sheet.shortMm > PART_SHORT_MM);
   const letters = unread.find(({ whiteShare, grain }) => whiteShare > LETTERS_WHITE && grain > LETTERS_GRAIN);
   const part =
-    smooth.find((sheet) => sheet.shortMm > PART_SHORT_MM && sheet.longMm < PART_LONG_MM) ?? letters;
-  const sure = unread.find(isSureCode);
+    smooth.find((sheet) => sheet.shortMm > PART_SHORT_MM && sheet.longMm < PART_LONG_MM) ??
+    letters ??
+    unread.find(isLikelyCode);
+  const sure = unread.find((one) => isSureCode(one) && !one.isCut);
   const [, cropped, glare] = clear('', 0.6) as [Finding, Finding, Finding];
   const notMissing = findingOf('identifier-missing', 'clear', 0.7, 'A card is seen.');
   const at = (place: { xMm: number; yMm: number }): Point => toPhoto(place.xMm, place.yMm);
@@ -211,7 +213,7 @@ function overReading(
     );
   }
   // Without its code a card's place is known less well: a person looks.
-  const unreadable = [...unread.filter(isSureCode), ...sheets.filter(isWholeCard)].find(
+  const unreadable = [...unread.filter(isLikelyCode), ...sheets.filter(isWholeCard)].find(
     ({ xMm, yMm }) =>
       Math.abs(xMm - zone.tipMm) < CARD_MM.width / 2 &&
       yMm > zone.fromYMm - CARD_MM.height / 2 &&

@@ -11,6 +11,7 @@ import { cardAbout, type CodeSeen } from './codeSeen.ts';
 import { findCodes, type CodeCandidate } from './findCodes.ts';
 import { findSheets, type Sheet } from './findSheets.ts';
 import { codeInOneLight, inOneLight } from './oneLight.ts';
+import { sharpened } from './sharpen.ts';
 
 export interface ReadCode {
   text: string;
@@ -33,21 +34,58 @@ export interface IdentifierSeen {
 }
 
 const CODE_SIDE_MM = 60;
-/** Scales at which a code is drawn for the decoder, cells a mm: a module is about 1.1 mm. */
-const FIRST_SCALE = 8;
-const OTHER_SCALES = [12, 5, 16];
+/** A module of the code is about 1.1 mm. */
+const CELLS_PER_MM = 8;
+
+/** How a place is drawn for the decoder. */
+interface Drawing {
+  cellsPerMm: number;
+  develop?: (picture: Raster, cellsPerMm: number) => Raster;
+  isInOneLight?: boolean;
+}
+
+const PLAIN: Drawing = { cellsPerMm: CELLS_PER_MM };
+/** What reads codes that are not read as they are: small ones need sharpening, divided ones one light. */
+const HARDER: readonly Drawing[] = [
+  {
+    cellsPerMm: CELLS_PER_MM,
+    develop: (picture, cells) => sharpened(picture, cells, { aboutMm: 0.5, by: 4 }),
+  },
+  {
+    cellsPerMm: CELLS_PER_MM,
+    develop: (picture, cells) => sharpened(picture, cells, { aboutMm: 0.8, by: 3 }),
+  },
+  { cellsPerMm: 12 },
+  { cellsPerMm: 5 },
+  { cellsPerMm: CELLS_PER_MM, develop: codeInOneLight, isInOneLight: true },
+];
+/** Places that are tried so, the likeliest first, and how likely one must be. */
+const MOST_HARD = 3;
+const LEAST_TRIED = 0.33;
 /** What is less finely mixed is not worth a try. */
 const LEAST_GRAIN = 0.3;
-/** So sure a place is a code even when it cannot be read. */
-const SURE_GRAIN = 0.5;
-const SURE_WHITE = 0.72;
+/** White about it times grain of what may be a code though it cannot be read, and of what plainly is one. */
+const LIKELY = 0.4;
+const SURE = 0.52;
+/** Places nearer to each other than this are the same, mm. */
+const APART_MM = 24;
 
-/** Looks for identifier cards; asks for each picture in which a code may be read. */
+/** The picture from which codes are read, and the pose in its px: a shrunk one has lost what small codes need. */
+export interface CodePicture {
+  photo: Raster;
+  pose: LensPose;
+}
+
+/**
+ * Looks for identifier cards; asks for each picture in which a code may be read.
+ * @param close where codes are read, if not from the same picture
+ */
 export function* searchIdentifier(
   photo: Raster,
   pose: LensPose,
   pattern: Pattern,
   evidence: LineEvidence,
+  close: CodePicture = { photo, pose },
 ): Generator<Raster, IdentifierSeen, readonly CodeSeen[]> {
   const view = viewSurroundings(photo, pose, pattern);
   const isBare = bareBoard(evidence, pattern);
@@ -56,44 +94,50 @@ export function* searchIdentifier(
   const unread: CodeCandidate[] = [];
   for (const candidate of candidates) {
     // Once a card is read only what is surely another is read too.
-    if (codes.length > 0 && !isSureCode(candidate)) continue;
-    const code = yield* readAt(photo, pose, view, candidate, FIRST_SCALE);
+    if (codes.length > 0 && !isLikelyCode(candidate)) continue;
+    const code = yield* readAt(close, view, candidate, PLAIN);
     if (code) codes.push(code);
     else unread.push(candidate);
   }
-  for (const candidate of codes.length > 0 ? [] : unread.filter(isSureCode).slice(0, 2)) {
-    for (const scale of OTHER_SCALES) {
-      const code = yield* readAt(photo, pose, view, candidate, scale);
-      if (!code) continue;
-      codes.push(code);
-      break;
-    }
-    if (codes.length > 0) break;
-  }
-  if (codes.length === 0) {
-    for (const candidate of findCodes(photo, pose, inOneLight(view), isBare).filter(isSureCode)) {
-      const code = yield* readAt(photo, pose, view, candidate, FIRST_SCALE, codeInOneLight);
-      if (!code) continue;
-      codes.push({ ...code, isUneven: true });
-      break;
+  if (codes.length > 0) return { codes, unread, sheets: [] };
+  const inShade = findCodes(photo, pose, inOneLight(view), isBare).filter(isLikelyCode);
+  const all = [...unread, ...inShade].sort((a, b) => likelihoodOf(b) - likelihoodOf(a));
+  const places = all.filter((one, i) => !all.slice(0, i).some((better) => isSamePlace(one, better)));
+  const hard = places.filter((one) => likelihoodOf(one) >= LEAST_TRIED).slice(0, MOST_HARD);
+  for (const candidate of hard) {
+    for (const drawing of HARDER) {
+      const code = yield* readAt(close, view, candidate, drawing);
+      if (code) return { codes: [code], unread: places.filter((one) => one !== candidate), sheets: [] };
     }
   }
-  return { codes, unread, sheets: codes.length > 0 ? [] : findSheets(view, isBare) };
+  return { codes, unread: places, sheets: findSheets(view, isBare) };
 }
 
-export function isSureCode({ grain, whiteShare }: CodeCandidate): boolean {
-  return grain >= SURE_GRAIN && whiteShare >= SURE_WHITE;
+function isSamePlace(a: CodeCandidate, b: CodeCandidate): boolean {
+  return Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm) < APART_MM;
+}
+
+function likelihoodOf({ grain, whiteShare }: CodeCandidate): number {
+  return grain * whiteShare;
+}
+
+/** Whether a place may be a code although it cannot be read. */
+export function isLikelyCode(candidate: CodeCandidate): boolean {
+  return likelihoodOf(candidate) >= LIKELY;
+}
+
+/** Whether a place is plainly a code although it cannot be read. */
+export function isSureCode(candidate: CodeCandidate): boolean {
+  return likelihoodOf(candidate) >= SURE;
 }
 
 function* readAt(
-  photo: Raster,
-  pose: LensPose,
+  { photo, pose }: CodePicture,
   surroundings: CardView,
   { xMm, yMm }: CodeCandidate,
-  cellsPerMm: number,
-  developed: (picture: Raster, cellsPerMm: number) => Raster = (picture) => picture,
+  { cellsPerMm, develop = (picture) => picture, isInOneLight = false }: Drawing,
 ): Generator<Raster, ReadCode | null, readonly CodeSeen[]> {
-  const [seen] = yield developed(viewCode(photo, pose, [xMm, yMm], CODE_SIDE_MM, cellsPerMm), cellsPerMm);
+  const [seen] = yield develop(viewCode(photo, pose, [xMm, yMm], CODE_SIDE_MM, cellsPerMm), cellsPerMm);
   if (!seen) return null;
   const toMm = ([x, y]: Point): Point => [
     xMm - CODE_SIDE_MM / 2 + (x + 0.5) / cellsPerMm,
@@ -101,7 +145,7 @@ function* readAt(
   ];
   const cardMm = cardAbout(seen.corners.map(toMm) as unknown as Quad);
   const glareShare = glareOn(surroundings, cardMm);
-  return { text: seen.text, identifier: parsePayload(seen.text), cardMm, glareShare, isUneven: false };
+  return { text: seen.text, identifier: parsePayload(seen.text), cardMm, glareShare, isUneven: isInOneLight };
 }
 
 const GLARE_STEPS = 24;

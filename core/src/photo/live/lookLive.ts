@@ -18,7 +18,7 @@ import { bareBoard } from '../identifier-search/bareBoard.ts';
 import { viewSurroundings } from '../identifier-search/cardView.ts';
 import { findCodes } from '../identifier-search/findCodes.ts';
 import { identifierFindings } from '../identifier-search/identifierFindings.ts';
-import { isSureCode } from '../identifier-search/searchIdentifier.ts';
+import { isLikelyCode } from '../identifier-search/searchIdentifier.ts';
 import { findSheets } from '../identifier-search/findSheets.ts';
 import { lensTiltDeg, projectBoardPoint, type LensPose } from '../lens.ts';
 import type { Quad } from '../point.ts';
@@ -147,7 +147,7 @@ function cardSeen(
   const isBare = bareBoard(evidence, pattern);
   const view = viewSurroundings(frame, pose, pattern);
   const unread = findCodes(frame, pose, view, isBare);
-  const isCode = unread.some((one) => isSureCode(one) && !one.isCut);
+  const isCode = unread.some((one) => isLikelyCode(one) && !one.isCut);
   const [missing, cropped] = isCode
     ? []
     : identifierFindings({ codes: [], unread, sheets: findSheets(view, isBare) }, null, null, (x, y) =>
