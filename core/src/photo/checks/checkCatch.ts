@@ -33,7 +33,7 @@ export function checkCatch(seen: SeenCatch, cardsMm: readonly Quad[]): Checked {
       mouth,
       curledFinding(seen),
       dorsalFinding(seen, eye),
-      ...handFindings(seen, things, head),
+      ...handFindings(seen, things, head, eye !== null),
       contactFinding(seen, seeFront(head, seen.farMm), nose, head.axisMm),
       moreFishFinding(seen, cardsMm),
     ],

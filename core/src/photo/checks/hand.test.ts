@@ -70,7 +70,7 @@ describe('what a hand hides', () => {
   const verdicts = (fromMm: number, toMm: number, untilYMm?: number): Record<string, Finding> => {
     const seen = seeDrawn({ lengthMm: LENGTH_MM, things: [arm(fromMm, toMm, SKIN, untilYMm)] });
     return Object.fromEntries(
-      handFindings(seen, seeReaching(seen), viewHead(seen)).map((finding) => [finding.check, finding]),
+      handFindings(seen, seeReaching(seen), viewHead(seen), false).map((finding) => [finding.check, finding]),
     );
   };
 
@@ -95,6 +95,22 @@ describe('what a hand hides', () => {
     expect(verdicts(78, 118, 60)['hand-in-gills']?.verdict).toBe('look');
   });
 
+  it('in the fish’s own colours is told by where it comes in: at the head, where no eye is seen, and at the gill cover', () => {
+    const seen = seeDrawn({ lengthMm: LENGTH_MM });
+    const coming = (fromMm: number, toMm: number): ReachingThing => ({ fromMm, toMm, side: 'near', coverOf: () => 0, hides: () => false, overMm: null }); // prettier-ignore
+    const verdictOf = (check: string, fromMm: number, toMm: number, isEyeSeen = false) =>
+      handFindings(seen, [coming(fromMm, toMm)], viewHead(seen), isEyeSeen).find((one) => one.check === check)
+        ?.verdict;
+    expect(verdictOf('eye-covered', 4, 100)).toBe('look');
+    expect(verdictOf('eye-covered', 4, 100, true)).toBe('clear');
+    expect(verdictOf('eye-covered', 60, 130)).toBe('clear');
+    // A deep fish's belly hides the edge for longer than a hand does.
+    expect(verdictOf('eye-covered', 4, 200)).toBe('clear');
+    expect(verdictOf('hand-in-gills', 80, 150, true)).toBe('look');
+    expect(verdictOf('hand-in-gills', 120, 190, true)).toBe('clear');
+    expect(verdictOf('hand-in-gills', 80, 240, true)).toBe('clear');
+  });
+
   it('narrower than four fingers at the head is a tool', () => {
     const found = verdicts(24, 40, 80);
     expect(found['grip-in-photo']).toMatchObject({ verdict: 'fault' });
@@ -103,7 +119,7 @@ describe('what a hand hides', () => {
 
   const gripOf = (things: Parameters<typeof seeDrawn>[0]['things'] & object) => {
     const seen = seeDrawn({ lengthMm: LENGTH_MM, things });
-    return handFindings(seen, seeReaching(seen), viewHead(seen)).find(
+    return handFindings(seen, seeReaching(seen), viewHead(seen), false).find(
       ({ check }) => check === 'grip-in-photo',
     );
   };

@@ -239,11 +239,34 @@ const TAIL_BOX = { alongFrom: 0.87, alongTo: 0.99, acrossFrom: 0.2, acrossTo: 0.
 /** What crosses the edge over less than this is narrower than four fingers, mm. */
 const NARROW_MM = 34;
 
-/** What a hand, or a tool in it, hides of the fish. Whether fingers are under the gill cover is for people to see. */
+/** Where a hand crosses the edge that is at the head or at the gill cover, shares of the length: it begins and ends there. */
+const AT_HEAD = { beginsAt: [-1, 0.1], endsBefore: 0.35 } as const;
+const AT_GILLS = { beginsAt: [0.12, 0.27], endsBefore: 0.46 } as const;
+/** A hand that hides less of the body's middle than this share of the length has the fish's colours, or hides nothing. */
+const LEAST_OVER_SHARE = 0.06;
+
+function isWithin(
+  { fromMm, toMm }: ReachingThing,
+  { beginsAt: [least, most], endsBefore }: { beginsAt: readonly [number, number]; endsBefore: number },
+  lengthMm: number,
+): boolean {
+  return fromMm > least * lengthMm && fromMm < most * lengthMm && toMm < endsBefore * lengthMm;
+}
+
+/** Whether colours do not tell how far a hand reaches over the fish: then the place where it comes in tells more. */
+function isColourless({ overMm }: ReachingThing, lengthMm: number): boolean {
+  return overMm === null || overMm[1] - overMm[0] < LEAST_OVER_SHARE * lengthMm;
+}
+
+/**
+ * What a hand, or a tool in it, hides of the fish. Whether fingers are under the gill cover is for people to see.
+ * @param isEyeSeen false where an eye was looked for and none is seen: a hand at the head may lie on it
+ */
 export function handFindings(
   seen: SeenCatch,
   things: readonly ReachingThing[],
   { plate, axisMm }: Pick<HeadView, 'plate' | 'axisMm'>,
+  isEyeSeen: boolean,
 ): Finding[] {
   const { farMm, toPhoto, outline } = seen;
   const middleAt = (xMm: number): number => {
@@ -276,7 +299,9 @@ export function handFindings(
       ? findingOf('eye-covered', 'fault', 0.82, 'A hand hides the eye.', at(0.09), share(eyeCover))
       : eyeCover > 0.14
         ? findingOf('eye-covered', 'look', 0.5, 'A hand is near the eye.', at(0.09), share(eyeCover))
-        : findingOf('eye-covered', 'clear', 0.88, 'No hand is near the eye.');
+        : !isEyeSeen && hands.some((hand) => isWithin(hand, AT_HEAD, farMm))
+          ? findingOf('eye-covered', 'look', 0.5, 'A hand is at the head, and no eye is seen.', at(0.09))
+          : findingOf('eye-covered', 'clear', 0.88, 'No hand is near the eye.');
 
   // On a small fish the same hand reaches farther back.
   const gillHand = hands.find(
@@ -287,9 +312,12 @@ export function handFindings(
       hand.overMm[1] < (hand.fromMm < 0.22 * farMm ? 0.42 : 0.34) * farMm &&
       hand.coverOf(GILL_BOX) > 0.26,
   );
+  const besideGills = hands.find((hand) => isWithin(hand, AT_GILLS, farMm) && isColourless(hand, farMm));
   const gills = gillHand
     ? findingOf('hand-in-gills', 'look', 0.5, 'Fingers are at the gill cover: look whether any is under it.', at(0.24), share(gillHand.coverOf(GILL_BOX))) // prettier-ignore
-    : findingOf('hand-in-gills', 'clear', 0.85, 'No fingers are at the gill cover.');
+    : besideGills
+      ? findingOf('hand-in-gills', 'look', 0.45, 'A hand comes in at the gill cover: look whether any finger is under it.', at(0.24)) // prettier-ignore
+      : findingOf('hand-in-gills', 'clear', 0.85, 'No fingers are at the gill cover.');
 
   return [tail, eye, gills, gripFinding(seen, things, plate, axisMm)];
 }

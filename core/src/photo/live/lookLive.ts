@@ -106,7 +106,8 @@ export function lookLive(
     noseFinding(seen, seeNose(seen, head), head.axisMm),
     mouthFinding(seen, seeMouth(head, farMm)),
     curledFinding(seen),
-    ...handFindings(seen, seeReaching(seen), head),
+    // Eyes are too small to be looked for in a frame: none that is missed speaks of a hand.
+    ...handFindings(seen, seeReaching(seen), head, true),
   );
   return {
     sight: { boardId: board.id, corners, tiltDeg, fishMm: farMm, isCardSeen: card.isSeen, findings },
