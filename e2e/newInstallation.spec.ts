@@ -83,3 +83,9 @@ test('a new installation: first director, event, rules, people, and a fish that 
   await page.getByRole('button', { name: /Ned Angler/ }).click();
   await expect(page.getByText('official', { exact: true })).toBeVisible();
 });
+
+test('a connection outlasts the pause between two taps', async ({ request }) => {
+  const answer = await request.get('/api/who');
+  // Node's own 5 s (RFC 9112, 9.6: a client must expect a close at any time, and may not repeat every request).
+  expect(Number(/timeout=(\d+)/.exec(answer.headers()['keep-alive'] ?? '')?.[1])).toBeGreaterThan(60);
+});

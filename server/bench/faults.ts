@@ -2,8 +2,8 @@ import { BENCH_CHECKS, type BenchCheck, type FindingVerdict } from '@lauta/core/
 import { drawPhotos, mixedFault, type PhotoRecord } from '@lauta/sim/photos';
 import { analyseAll } from './analyseAll.ts';
 
-/** Tuned on were seeds 2001 to 2800 and 3001 to 3330; 6001 to 6600 and 8001 to 8600 were reported on until some of their misses were looked at. */
-const FIRST_SEED = 9001;
+/** Tuned on were seeds 2001 to 2800 and 3001 to 3330; 6001, 8001 and 9001 began what was reported on until misses were looked at. */
+const FIRST_SEED = 10_001;
 /** A tilt that the rules don't allow is a fault whether it was drawn on purpose or not. */
 const TILT_LIMIT_DEG = 20;
 

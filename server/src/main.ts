@@ -16,6 +16,8 @@ import { openPool } from './storage/database.ts';
 import { mariadbStorage } from './storage/storage.ts';
 
 /** Starts the server on the database of LAUTA_DB; ends on SIGTERM or SIGINT when the last answer is given. */
+const KEEP_ALIVE_MS = 75_000;
+
 async function main(): Promise<void> {
   const config = readConfig(process.env);
   const logger = pino({ level: config.logLevel });
@@ -54,6 +56,8 @@ async function main(): Promise<void> {
   const server = tls
     ? createSecureServer({ cert: readFileSync(tls.certFile), key: readFileSync(tls.keyFile) }, app)
     : createServer(app);
+  // Node closes what was idle for 5 s, as long as two taps are apart: a request that is written just then is lost.
+  server.keepAliveTimeout = KEEP_ALIVE_MS;
   server.on('error', (error) => {
     logger.fatal({ err: error }, 'cannot listen');
     process.exit(1);
