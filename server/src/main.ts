@@ -15,9 +15,9 @@ import { openAnalysisPool } from './photo/analysisPool.ts';
 import { openPool } from './storage/database.ts';
 import { mariadbStorage } from './storage/storage.ts';
 
-/** Starts the server on the database of LAUTA_DB; ends on SIGTERM or SIGINT when the last answer is given. */
 const KEEP_ALIVE_MS = 75_000;
 
+/** Starts the server on the database of LAUTA_DB; ends on SIGTERM or SIGINT when the last answer is given. */
 async function main(): Promise<void> {
   const config = readConfig(process.env);
   const logger = pino({ level: config.logLevel });

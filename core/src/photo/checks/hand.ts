@@ -245,7 +245,7 @@ const AT_GILLS = { beginsAt: [0.12, 0.27], endsBefore: 0.46 } as const;
 /** A hand that hides less of the body's middle than this share of the length has the fish's colours, or hides nothing. */
 const LEAST_OVER_SHARE = 0.06;
 
-function isWithin(
+function comesInAt(
   { fromMm, toMm }: ReachingThing,
   { beginsAt: [least, most], endsBefore }: { beginsAt: readonly [number, number]; endsBefore: number },
   lengthMm: number,
@@ -254,7 +254,7 @@ function isWithin(
 }
 
 /** Whether colours do not tell how far a hand reaches over the fish: then the place where it comes in tells more. */
-function isColourless({ overMm }: ReachingThing, lengthMm: number): boolean {
+function hasFishColours({ overMm }: ReachingThing, lengthMm: number): boolean {
   return overMm === null || overMm[1] - overMm[0] < LEAST_OVER_SHARE * lengthMm;
 }
 
@@ -299,7 +299,7 @@ export function handFindings(
       ? findingOf('eye-covered', 'fault', 0.82, 'A hand hides the eye.', at(0.09), share(eyeCover))
       : eyeCover > 0.14
         ? findingOf('eye-covered', 'look', 0.5, 'A hand is near the eye.', at(0.09), share(eyeCover))
-        : !isEyeSeen && hands.some((hand) => isWithin(hand, AT_HEAD, farMm))
+        : !isEyeSeen && hands.some((hand) => comesInAt(hand, AT_HEAD, farMm))
           ? findingOf('eye-covered', 'look', 0.5, 'A hand is at the head, and no eye is seen.', at(0.09))
           : findingOf('eye-covered', 'clear', 0.88, 'No hand is near the eye.');
 
@@ -312,10 +312,10 @@ export function handFindings(
       hand.overMm[1] < (hand.fromMm < 0.22 * farMm ? 0.42 : 0.34) * farMm &&
       hand.coverOf(GILL_BOX) > 0.26,
   );
-  const besideGills = hands.find((hand) => isWithin(hand, AT_GILLS, farMm) && isColourless(hand, farMm));
+  const isBesideGills = hands.some((hand) => comesInAt(hand, AT_GILLS, farMm) && hasFishColours(hand, farMm));
   const gills = gillHand
     ? findingOf('hand-in-gills', 'look', 0.5, 'Fingers are at the gill cover: look whether any is under it.', at(0.24), share(gillHand.coverOf(GILL_BOX))) // prettier-ignore
-    : besideGills
+    : isBesideGills
       ? findingOf('hand-in-gills', 'look', 0.45, 'A hand comes in at the gill cover: look whether any finger is under it.', at(0.24)) // prettier-ignore
       : findingOf('hand-in-gills', 'clear', 0.85, 'No fingers are at the gill cover.');
 

@@ -1,5 +1,6 @@
 import { findingOf, type Finding } from '../findings.ts';
 import { flareAt, type FishOutline } from '../fish-search/outline.ts';
+import { fitLine } from '../lineFit.ts';
 import type { Point, Quad } from '../point.ts';
 import { medianOf } from '../median.ts';
 import type { EyeSeen } from './eye.ts';
@@ -169,12 +170,8 @@ function bentFinding({ outline, farMm, toPhoto }: SeenCatch): Finding {
   const end = middles.filter(([x]) => x > 0.9 * farMm && x < 0.98 * farMm);
   if (body.length < 20 || end.length < 3)
     return findingOf(check, 'clear', 0.4, 'Too little of the body is free to tell.');
-  const mx = body.reduce((sum, [x]) => sum + x, 0) / body.length;
-  const my = body.reduce((sum, [, y]) => sum + y, 0) / body.length;
-  const slope =
-    body.reduce((sum, [x, y]) => sum + (x - mx) * (y - my), 0) /
-    body.reduce((sum, [x]) => sum + (x - mx) ** 2, 0);
-  const asideMm = medianOf(end.map(([x, y]) => y - my - slope * (x - mx)));
+  const axis = fitLine(body);
+  const asideMm = medianOf(end.map(([x, y]) => y - axis.yMean - axis.slope * (x - axis.xMean)));
   const place = toPhoto(0.94 * farMm, (end[0] as readonly [number, number])[1]);
   if (Math.abs(asideMm) > MOST_ASIDE_SHARE * farMm)
     return findingOf(

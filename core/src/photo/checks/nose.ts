@@ -2,6 +2,8 @@ import { cameraPlaceMm } from '../lens.ts';
 import { NOSE_HEIGHT_SHARE, NOSE_HEIGHT_SIGMA_SHARE, type HeadView } from './headView.ts';
 import type { PlateView } from './plateView.ts';
 import { findingOf, type Finding } from '../findings.ts';
+import { fitLine } from '../lineFit.ts';
+import type { Point } from '../point.ts';
 import type { SeenCatch } from './seenCatch.ts';
 
 /** Where the nose is seen against the stop. */
@@ -66,21 +68,21 @@ function seeOnFace({ fish }: SeenCatch, axisMm: number, reachMm: number): OnFace
   const bottom = Math.min(view.rows - 1, Math.ceil((axisMm + reachMm - view.fromYMm) * cellsPerMm));
   const isCovered = (column: number, row: number): boolean =>
     [0, 1, 2].every((off) => (coverage.odds[row * columns + column + off] as number) > 0.5);
-  const front: { column: number; wide: number }[] = [];
-  const last = (): number => (front[0]?.column ?? fish.piece.toColumn) + NARROWS_MM * cellsPerMm;
+  const front: (readonly [column: number, wide: number])[] = [];
+  const last = (): number => (front[0]?.[0] ?? fish.piece.toColumn) + NARROWS_MM * cellsPerMm;
   for (let column = from; column < Math.min(fish.piece.toColumn, last()); column++) {
     let [run, wide] = [0, 0];
     for (let row = top; row <= bottom; row++) {
       run = isCovered(column, row) ? run + 1 : 0;
       wide = Math.max(wide, run);
     }
-    if (wide >= LEAST_WIDE_CELLS) front.push({ column, wide });
+    if (wide >= LEAST_WIDE_CELLS) front.push([column, wide]);
   }
   const [first] = front;
   if (!first) return { firstMm: 0, apexMm: 0 };
   const toMm = (column: number): number => view.fromXMm + column / cellsPerMm;
-  const firstMm = toMm(first.column);
-  const isPointed = first.wide <= POINTED_MM * cellsPerMm;
+  const firstMm = toMm(first[0]);
+  const isPointed = first[1] <= POINTED_MM * cellsPerMm;
   const apexMm = isPointed ? Math.min(firstMm, Math.max(toMm(meetingColumn(front)), firstMm - MOST_UNSEEN_MM)) : firstMm; // prettier-ignore
   return { firstMm, apexMm };
 }
@@ -89,14 +91,10 @@ function seeOnFace({ fish }: SeenCatch, axisMm: number, reachMm: number): OnFace
 const LEAST_WIDE_CELLS = 3;
 
 /** Where the front's width comes to nothing if it narrows as it does: least squares. */
-function meetingColumn(front: readonly { column: number; wide: number }[]): number {
+function meetingColumn(front: readonly Point[]): number {
   if (front.length < LEAST_COLUMNS) return Infinity;
-  const mean = (of: 'column' | 'wide'): number => front.reduce((sum, one) => sum + one[of], 0) / front.length;
-  const [column, wide] = [mean('column'), mean('wide')];
-  const widens =
-    front.reduce((sum, one) => sum + (one.column - column) * (one.wide - wide), 0) /
-    front.reduce((sum, one) => sum + (one.column - column) ** 2, 0);
-  return widens > 0 ? column - wide / widens : -Infinity;
+  const { xMean, yMean, slope } = fitLine(front);
+  return slope > 0 ? xMean - yMean / slope : -Infinity;
 }
 
 /** How high what stands on the plate's foot about the nose reaches, mm. */

@@ -93,7 +93,7 @@ export function* searchIdentifier(
   const codes: ReadCode[] = [];
   const unread: CodeCandidate[] = [];
   for (const candidate of candidates) {
-    // Once a card is read only what is surely another is read too.
+    // Once a card is read only what is likely another is read too.
     if (codes.length > 0 && !isLikelyCode(candidate)) continue;
     const code = yield* readAt(close, view, candidate, PLAIN);
     if (code) codes.push(code);
