@@ -2,6 +2,7 @@ import type { MeasuringBoard } from './board.ts';
 import { patternOf, type Pattern } from './board-search/pattern.ts';
 import { fitSigmaMm } from './board-search/refine.ts';
 import { cornersPx, locateBoard, type BoardTrouble, type LocatedBoard } from './board-search/locate.ts';
+import { isStanding, quarterTurned } from './board-search/quarterTurn.ts';
 import { shrinkFactor, shrinkRaster, smoothTones, tonesOf, type Tones } from './board-search/tones.ts';
 import { seededDice } from './dice.ts';
 import { keepFlank, type KeptFlank } from './flank/keptFlank.ts';
@@ -136,7 +137,6 @@ export function* analysisSteps(
   const factor = shrinkFactor(photo.widthPx, photo.heightPx);
   const small = shrinkRaster(photo, factor);
   const tones = tonesOf(small);
-  const sharpness = edgeSharpness(tones);
   const smooth = smoothTones(tones);
   yield { stage: 'board' };
   const near = options.near?.map((corner) => scalePx(corner, 1 / factor));
@@ -150,7 +150,7 @@ export function* analysisSteps(
   const { located, trouble, findings } = step.value;
   if (!located) {
     const atLeast = [
-      blurFinding(sharpness),
+      blurFinding(edgeSharpness(tones)),
       screenFinding(
         seeGrid(photo, () => false),
         seeBezel(photo),
@@ -162,6 +162,8 @@ export function* analysisSteps(
   const scale = scaleBy(factor);
   const toPhoto: SeenCatch['toPhoto'] = (xMm, yMm, zMm) => scale(projectBoardPoint(pose, xMm, yMm, zMm));
   const found = describeBoard(located, scale);
+  // The board's lines are the edges that every picture has: steps are taken across them.
+  const acrossLines = isStanding(found.corners) ? quarterTurned(tones) : tones;
   yield { stage: 'fish' };
   const pattern = patternOf(located.board);
   const frame = { widthPx: small.widthPx, heightPx: small.heightPx };
@@ -195,7 +197,7 @@ export function* analysisSteps(
   findings.push(
     tailCropped(seen, frame),
     ...checked.findings,
-    worse(unsharpFinding(seen), blurFinding(sharpness)),
+    worse(unsharpFinding(seen), blurFinding(edgeSharpness(acrossLines))),
   );
   const drawn = drawOutline(outline, toPhoto);
   const gaps = { noseGapMm: checked.noseGapMm, mouthGapMm: checked.mouthGapMm, identifier };

@@ -55,23 +55,34 @@ export function isTurned(orientation: number | null): boolean {
 /** The stored picture turned upright. */
 export function uprightRaster(stored: Raster, orientation: number | null): Raster {
   if (orientation === null || orientation < 2 || orientation > 8) return stored;
-  const turned = isTurned(orientation);
-  const widthPx = turned ? stored.heightPx : stored.widthPx;
-  const heightPx = turned ? stored.widthPx : stored.heightPx;
-  const from = new Uint32Array(stored.data.buffer, stored.data.byteOffset, stored.widthPx * stored.heightPx);
-  const to = new Uint32Array(widthPx * heightPx);
+  const { widthPx, heightPx, data } = stored;
+  const cells = new Uint32Array(data.buffer, data.byteOffset, widthPx * heightPx);
+  const turned = uprightCells(cells, orientation, widthPx, heightPx);
+  const size = isTurned(orientation) ? { widthPx: heightPx, heightPx: widthPx } : { widthPx, heightPx };
+  return { ...size, data: new Uint8ClampedArray(turned.buffer) };
+}
+
+/** One value a px, put where it stands in the upright picture. */
+export function uprightCells<T extends Uint32Array | Float32Array>(
+  stored: T,
+  orientation: number,
+  storedWidth: number,
+  storedHeight: number,
+): T {
+  const [width, height] = isTurned(orientation) ? [storedHeight, storedWidth] : [storedWidth, storedHeight];
+  const upright = stored.slice() as T;
   const at = (x: number, y: number): number => {
-    const [sx, sy] = toStoredPx([x, y], orientation, stored.widthPx, stored.heightPx);
-    return sy * stored.widthPx + sx;
+    const [sx, sy] = toStoredPx([x, y], orientation, storedWidth, storedHeight);
+    return sy * storedWidth + sx;
   };
   // Orientation maps are affine: one step right and one step down are the same everywhere.
   const origin = at(0, 0);
   const stepX = at(1, 0) - origin;
   const stepY = at(0, 1) - origin;
-  for (let y = 0; y < heightPx; y++) {
+  for (let y = 0; y < height; y++) {
     let source = origin + y * stepY;
-    const row = y * widthPx;
-    for (let x = 0; x < widthPx; x++, source += stepX) to[row + x] = from[source] as number;
+    const row = y * width;
+    for (let x = 0; x < width; x++, source += stepX) upright[row + x] = stored[source] as number;
   }
-  return { widthPx, heightPx, data: new Uint8ClampedArray(to.buffer) };
+  return upright;
 }

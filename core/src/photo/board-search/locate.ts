@@ -8,6 +8,7 @@ import { patternOf, slipStepMm, type Pattern } from './pattern.ts';
 import { placePattern, type Placement } from './placements.ts';
 import { findParallels, planesOf, type Dice, type MarkedPlane, type ParallelStrokes } from './planes.ts';
 import { measureLines, refineOutwards, refinePose, type LensPrior, type RefinedPose } from './refine.ts';
+import { isStanding, quarterTurned, quarterTurnedPx, turnedBack } from './quarterTurn.ts';
 import { findStrokes, type Stroke } from './strokes.ts';
 import { halveTones, smoothTones, type Tones } from './tones.ts';
 
@@ -25,7 +26,12 @@ export interface LocateOptions {
   dice: Dice;
   /** Corners set roughly by a person, px: only what lies there is looked at, and another place is no answer. */
   near?: Quad;
+  /** In a picture that is higher than wide a board is looked for one way alone, where time is short. */
+  way?: BoardWay;
 }
+
+/** How a board lies in a picture: its scale across it, or up and down. */
+export type BoardWay = 'lying' | 'standing';
 
 /** Distortions under which strokes are looked for, and those tried with what was found. */
 const K1_STARTS: readonly { k1: number; near: readonly number[] }[] = [
@@ -53,10 +59,36 @@ export type Location =
 
 /**
  * Finds a board in smoothed tones (px of these) and tells which of several kinds it is. Yields between its attempts,
- * so that whoever runs it can stop.
+ * so that whoever runs it can stop. A board stands in a high picture when the phone was held along it, or did not know
+ * which way is up as it looked down: then it is looked for in the turned picture.
  * @param boards the claimed kind first; it wins where another kind explains the picture no better
  */
 export function* locateBoard(
+  smooth: Tones,
+  boards: readonly MeasuringBoard[],
+  options: LocateOptions,
+): Generator<undefined, Location> {
+  const { near, way } = options;
+  const mayStand = near ? isStanding(near) : smooth.heightPx > smooth.widthPx && way !== 'lying';
+  const isLyingAsked = !mayStand || (!near && way !== 'standing');
+  const lying = isLyingAsked ? yield* locateLying(smooth, boards, options) : null;
+  if (lying && (lying.ok || !mayStand)) return lying;
+  const turned = quarterTurned(smooth);
+  const found = yield* locateLying(turned, boards, {
+    ...options,
+    ...(near ? { near: near.map((corner) => quarterTurnedPx(corner, smooth)) as unknown as Quad } : {}),
+  });
+  if (!found.ok) return lying ?? found;
+  const { board, anchorMargin, pose, seenShare } = found.value;
+  const [prior] = lensPriors(smooth, options.focal35Mm) as [LensPrior];
+  const held = { ...prior, focalPx: pose.focalPx };
+  const fitted = refinePose(smooth, turnedBack(pose, smooth), patternOf(board), held, LAST_ROUNDS);
+  return fitted
+    ? { ok: true, value: { ...fitted, board, anchorMargin } }
+    : { ok: false, code: 'no-board', seenShare };
+}
+
+function* locateLying(
   smooth: Tones,
   boards: readonly MeasuringBoard[],
   options: LocateOptions,
@@ -333,6 +365,12 @@ function distinct(candidates: readonly Candidate[]): Candidate[] {
   return heights.flat();
 }
 
+/** The fit from a pose that is nearly right. */
+const LAST_ROUNDS = [
+  { mostPx: 3, coarse: false },
+  { mostPx: 2, coarse: false },
+] as const;
+
 /** What the best zero must be better by: scatter grows with the root of the cells, and one or two say nothing. */
 function leastMargin(cells: number): number {
   return cells < 3 ? MOST_LEAST_MARGIN : Math.min(MOST_LEAST_MARGIN, 0.4 * Math.sqrt(cells));
@@ -368,10 +406,7 @@ function anchor(smooth: Tones, { pattern, refined: fitted }: Fit, options: Locat
     return { ok: false, code: 'no-anchor', seenShare: fitted.seenShare };
   const pose = shifted(first.turned ? halfTurned(fitted.pose, pattern) : fitted.pose, first.shift * unitMm);
   const [prior] = lensPriors(smooth, options.focal35Mm) as [LensPrior];
-  const last = refinePose(smooth, pose, pattern, prior, [
-    { mostPx: 3, coarse: false },
-    { mostPx: 2, coarse: false },
-  ]);
+  const last = refinePose(smooth, pose, pattern, prior, LAST_ROUNDS);
   if (!last) return { ok: false, code: 'no-board', seenShare: fitted.seenShare };
   if (options.near && !isNear(cornersPx(last.pose, pattern.board), options.near))
     return { ok: false, code: 'no-board', seenShare: last.seenShare };

@@ -1,5 +1,6 @@
 import type { Finding } from '../findings.ts';
 import type { Quad } from '../point.ts';
+import { seeDarkMouth } from './darkMouth.ts';
 import { seeEye } from './eye.ts';
 import { handFindings, seeReaching, type ReachingThing } from './hand.ts';
 import { viewHead } from './headView.ts';
@@ -26,7 +27,11 @@ export function checkCatch(seen: SeenCatch, cardsMm: readonly Quad[]): Checked {
   const nose = seeNose(seen, head);
   const things = seeReaching(seen);
   const eye = seeEye(head, seen.farMm);
-  const mouth = mouthFinding(seen, seeMouth(head, seen.farMm, eye?.side));
+  const mouth = mouthFinding(
+    seen,
+    seeMouth(head, seen.farMm, eye?.side),
+    seeDarkMouth(head, seen.farMm, eye?.side),
+  );
   return {
     findings: [
       noseFinding(seen, nose, head.axisMm),

@@ -1,3 +1,4 @@
+import { isStanding } from '../board-search/quarterTurn.ts';
 import { findingOf, type Finding } from '../findings.ts';
 import { flareAt, type FishOutline } from '../fish-search/outline.ts';
 import { fitLine } from '../lineFit.ts';
@@ -8,13 +9,17 @@ import { NOSE_HEIGHT_SHARE } from './headView.ts';
 import type { SeenCatch } from './seenCatch.ts';
 import { isOfStandingTail, seeTailShadow } from './tailShadow.ts';
 
-/** Which way round the fish lies: a board the wrong way round in the picture, or a fish on it. */
+/**
+ * Which way round the fish lies: a board the wrong way round in the picture, or a fish on it. Where the board stands in
+ * the picture, left and right say nothing: turned so that its stop is at the left, it lies as it should.
+ */
 export function facingFinding(corners: Quad, outline: FishOutline | null): Finding {
   const check = 'facing-right';
   const [zeroFar, endFar] = corners;
-  if (endFar[0] < zeroFar[0])
+  if (!isStanding(corners) && endFar[0] < zeroFar[0])
     return findingOf(check, 'fault', 0.97, 'The stop is at the right: the board lies the wrong way round in the picture.', zeroFar); // prettier-ignore
-  if (!outline || outline.xMm.length < 12) return findingOf(check, 'clear', 0.6, 'The stop is at the left.');
+  if (!outline || outline.xMm.length < 12)
+    return findingOf(check, 'clear', 0.6, 'The stop is where it should be.');
   // A tail is wider than the wrist before it by half and more; a head narrows down to the nose.
   const far = flareAt(outline, 'far');
   const stop = flareAt(outline, 'stop');
@@ -22,7 +27,7 @@ export function facingFinding(corners: Quad, outline: FishOutline | null): Findi
   if (far < 1.5 && stop > 1.5)
     return findingOf(check, 'fault', outline.handMm.length > 0 ? 0.75 : 0.88, why, zeroFar);
   if (stop > far || (far < 1.5 && stop > 1.3)) return findingOf(check, 'look', 0.5, why, zeroFar);
-  return findingOf(check, 'clear', 0.9, 'The head is at the left.');
+  return findingOf(check, 'clear', 0.9, isStanding(corners) ? 'The head is at the stop.' : 'The head is at the left.'); // prettier-ignore
 }
 
 /** Shares of the length between which the flanks are compared, and of the height. */

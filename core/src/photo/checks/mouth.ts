@@ -1,40 +1,26 @@
 import { findingOf, type Finding } from '../findings.ts';
 import { NOSE_HEIGHT_SHARE, type HeadView } from './headView.ts';
 import { medianOf } from '../median.ts';
+import type { DarkMouth } from './darkMouth.ts';
 import { logColourAt } from './logColour.ts';
+import { mouthZone, type MouthSeen } from './mouthZone.ts';
 import type { SeenCatch } from './seenCatch.ts';
-
-/** Flesh that is seen between the jaws: what is only dark may be a shadow or a mark. */
-export interface MouthSeen {
-  /** How far the jaws seem to be apart next to the nose, mm. */
-  gapMm: number;
-  /** How far back the opening reaches, mm. */
-  deepMm: number;
-  /** Where it is, board coordinates at the nose's height, mm. */
-  placeMm: readonly [number, number];
-}
 
 /** Redder than the head (log of red over green), and red in itself. */
 const REDDER = 0.28;
 const LEAST_RED = 0.3;
-/** A mouth opens within this share of the length. */
-const JAW_SHARE = 0.17;
-/** Beside the axis a mouth lies within this share of the length. */
-const ASIDE_SHARE = 0.075;
 const LEAST_HIGH_MM = 2.2;
-
-/** Farther than this share of the length towards the back there is no mouth: eyes may be red. */
-const BACKWARDS_SHARE = 0.02;
 
 /**
  * Looks for flesh between the jaws: a wedge that begins at the nose.
  * @param backSide the side on which the back lies
  */
 export function seeMouth(
-  { view, other, fish, axisMm }: HeadView,
+  head: HeadView,
   lengthMm: number,
   backSide: 'far' | 'near' = 'far',
 ): MouthSeen | null {
+  const { view, other, fish } = head;
   const { columns, rows, cellsPerMm } = view;
   const red = new Float32Array(columns * rows);
   const reds: number[] = [];
@@ -47,12 +33,7 @@ export function seeMouth(
   const usualRed = Math.max(0, medianOf(reds));
   const isFlesh = (i: number): boolean =>
     other[i] === 1 && (red[i] as number) > Math.max(LEAST_RED, usualRed + REDDER);
-  const rowAt = (asideShare: number): number =>
-    Math.round((axisMm + asideShare * lengthMm - view.fromYMm) * cellsPerMm);
-  const [upShare, downShare] = backSide === 'far' ? [BACKWARDS_SHARE, ASIDE_SHARE] : [ASIDE_SHARE, BACKWARDS_SHARE]; // prettier-ignore
-  const top = Math.max(0, rowAt(-upShare));
-  const bottom = Math.min(rows, rowAt(downShare));
-  const right = Math.min(columns, Math.round((JAW_SHARE * lengthMm - view.fromXMm) * cellsPerMm));
+  const { top, bottom, right } = mouthZone(head, lengthMm, backSide);
   const highs: { column: number; high: number; middle: number }[] = [];
   for (let column = 0; column < right; column++) {
     let [best, start, middle] = [0, -1, 0];
@@ -87,29 +68,38 @@ const LEAST_DEEP_SHARE = 0.035;
 const LEAST_GAP_MM = 4;
 const MOST_GAP_SHARE = 0.12;
 
-export function mouthFinding(seen: SeenCatch, mouth: MouthSeen | null): Finding {
+/** A dark wedge lower than this may be a line of shade beside a shut mouth, mm. */
+const LEAST_DARK_MM = 4.5;
+/** A dark wedge so high and so even is an opening, not a shadow. */
+const SURE_DARK_MM = 8;
+const SURE_UNEVENNESS = 0.05;
+
+/** What flesh between the jaws and a dark wedge between them tell: either may be seen alone. */
+export function mouthFinding(seen: SeenCatch, flesh: MouthSeen | null, dark: DarkMouth | null): Finding {
   const check = 'mouth-open';
-  const shut = 'No opening is seen between the jaws.';
-  if (!mouth) return findingOf(check, 'clear', 0.75, shut, null, { value: 0, unit: 'mm' });
-  const { gapMm, deepMm, placeMm } = mouth;
-  const place = seen.toPhoto(placeMm[0], placeMm[1], NOSE_HEIGHT_SHARE * seen.farMm);
-  const measure = { value: gapMm, unit: 'mm' } as const;
-  const isDeep = deepMm >= Math.max(LEAST_DEEP_MM, LEAST_DEEP_SHARE * seen.farMm);
-  if (gapMm > MOST_GAP_SHARE * seen.farMm)
-    return findingOf(check, 'clear', 0.5, 'Something red lies before the head.', null, {
-      value: 0,
-      unit: 'mm',
-    });
-  if (isDeep && gapMm >= LEAST_GAP_MM)
-    return findingOf(
+  const shut = findingOf(check, 'clear', 0.75, 'No opening is seen between the jaws.', null, {
+    value: 0,
+    unit: 'mm',
+  });
+  const found = (verdict: 'look' | 'fault', confidence: number, why: string, mouth: MouthSeen): Finding =>
+    findingOf(
       check,
-      'fault',
-      0.88,
-      `The jaws are about ${gapMm.toFixed(0)} mm apart.`,
-      place,
-      measure,
+      verdict,
+      confidence,
+      why,
+      seen.toPhoto(mouth.placeMm[0], mouth.placeMm[1], NOSE_HEIGHT_SHARE * seen.farMm),
+      { value: mouth.gapMm, unit: 'mm' },
     );
-  if (deepMm >= 0.6 * LEAST_DEEP_MM && gapMm >= 0.7 * LEAST_GAP_MM)
-    return findingOf(check, 'look', 0.5, 'The mouth may be open a little.', place, measure);
-  return findingOf(check, 'clear', 0.65, shut, null, { value: 0, unit: 'mm' });
+  const apart = ({ gapMm }: MouthSeen): string => `The jaws are about ${gapMm.toFixed(0)} mm apart.`;
+  const isBeforeHead = flesh !== null && flesh.gapMm > MOST_GAP_SHARE * seen.farMm;
+  const isDeep = flesh !== null && flesh.deepMm >= Math.max(LEAST_DEEP_MM, LEAST_DEEP_SHARE * seen.farMm);
+  if (flesh && !isBeforeHead && isDeep && flesh.gapMm >= LEAST_GAP_MM)
+    return found('fault', 0.88, apart(flesh), flesh);
+  if (dark && dark.gapMm >= SURE_DARK_MM && dark.unevenness <= SURE_UNEVENNESS)
+    return found('fault', 0.8, apart(dark), dark);
+  if (dark && dark.gapMm >= LEAST_DARK_MM)
+    return found('look', 0.5, 'Something dark and wedge-shaped is seen between the jaws.', dark);
+  if (flesh && !isBeforeHead && flesh.deepMm >= 0.6 * LEAST_DEEP_MM && flesh.gapMm >= 0.7 * LEAST_GAP_MM)
+    return found('look', 0.5, 'The mouth may be open a little.', flesh);
+  return isBeforeHead ? { ...shut, confidence: 0.5, why: 'Something red lies before the head.' } : shut;
 }

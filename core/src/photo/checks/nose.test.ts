@@ -1,12 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { block, GREEN, seeDrawn, seenAt, type CatchWish } from './drawnCatch.test-data.ts';
+import { GREEN, seeDrawn, type CatchWish } from './drawnCatch.test-data.ts';
 import type { Point } from '../point.ts';
 import { viewHead } from './headView.ts';
-import { mouthFinding, seeMouth } from './mouth.ts';
 import { noseFinding, seeNose, type NoseSeen } from './nose.ts';
 import type { SeenCatch } from './seenCatch.ts';
-
-const RED = [150, 40, 36] as const;
 
 function noseOf(wish: CatchWish): { seen: SeenCatch; nose: NoseSeen; verdict: string } {
   const seen = seeDrawn(wish);
@@ -85,62 +82,5 @@ describe('the nose’s gap', () => {
       verdict: 'clear',
       confidence: 0.3,
     });
-  });
-});
-
-describe('an open mouth', () => {
-  /** A red wedge from the nose backwards, at the nose's height. */
-  function wedge(seen: SeenCatch, highMm: number, deepMm: number): CatchWish {
-    const axisMm = seen.pattern.widthMm / 2;
-    const zMm = 0.045 * 402;
-    const at = (x: number, y: number) => seenAt(seen, x, axisMm + y, zMm);
-    return {
-      lengthMm: 402,
-      things: [{ outlineMm: [at(0, -highMm / 2), at(deepMm, 0), at(0, highMm / 2)], colour: RED }],
-    };
-  }
-
-  const shut = seeDrawn({ lengthMm: 402 });
-
-  it('is a fault whose gap is about what was drawn', () => {
-    const seen = seeDrawn(wedge(shut, 16, 42));
-    const finding = mouthFinding(seen, seeMouth(viewHead(seen), seen.farMm));
-    expect(finding.verdict).toBe('fault');
-    expect(finding.measure?.value).toBeGreaterThan(7);
-    expect(finding.measure?.value).toBeLessThan(18);
-    expect(finding.place).not.toBeNull();
-  });
-
-  it('is not a red spot that reaches back for less than a mouth does', () => {
-    const seen = seeDrawn(wedge(shut, 5, 7));
-    expect(mouthFinding(seen, seeMouth(viewHead(seen), seen.farMm)).verdict).not.toBe('fault');
-  });
-
-  it('is not seen in a head of one colour, nor in a red patch behind the cheek', () => {
-    expect(mouthFinding(shut, seeMouth(viewHead(shut), shut.farMm)).verdict).toBe('clear');
-    const marked = seeDrawn({
-      lengthMm: 402,
-      things: [{ outlineMm: block(90, 130, 66, 86), colour: RED }],
-    });
-    expect(mouthFinding(marked, seeMouth(viewHead(marked), marked.farMm)).verdict).toBe('clear');
-  });
-
-  it('is not a red eye: eyes lie towards the back', () => {
-    const axisMm = shut.pattern.widthMm / 2;
-    const red = (offMm: number) => seeDrawn({ lengthMm: 402, things: [{ outlineMm: block(4, 22, axisMm + offMm - 5, axisMm + offMm + 5), colour: RED }] }); // prettier-ignore
-    const verdict = (offMm: number, side: 'far' | 'near'): string => {
-      const seen = red(offMm);
-      return mouthFinding(seen, seeMouth(viewHead(seen), seen.farMm, side)).verdict;
-    };
-    expect([verdict(-15, 'far'), verdict(15, 'near')]).toEqual(['clear', 'clear']);
-    expect(verdict(8, 'far')).toBe('fault');
-  });
-
-  it('is not a red thing that is higher than any gape', () => {
-    const huge = { gapMm: 70, deepMm: 40, placeMm: [10, 76] as const };
-    expect(mouthFinding(shut, huge)).toMatchObject({ verdict: 'clear' });
-    expect(mouthFinding(shut, { ...huge, gapMm: 14 })).toMatchObject({ verdict: 'fault' });
-    expect(mouthFinding(shut, { ...huge, gapMm: 3.2, deepMm: 9 })).toMatchObject({ verdict: 'look' });
-    expect(mouthFinding(shut, null)).toMatchObject({ verdict: 'clear', measure: { value: 0, unit: 'mm' } });
   });
 });

@@ -11,7 +11,7 @@ import { viewCode, viewSurroundings } from './cardView.ts';
 import { CARD_MM, type CodeSeen } from './codeSeen.ts';
 import { findCodes } from './findCodes.ts';
 import { findSheets } from './findSheets.ts';
-import { codeInOneLight, inOneLight, overRuns } from './oneLight.ts';
+import { codeInOneLight, inOneLight } from './oneLight.ts';
 import { searchIdentifier, type IdentifierSeen } from './searchIdentifier.ts';
 
 const PX_PER_MM = 2;
@@ -142,23 +142,6 @@ describe('a code', () => {
     expect(Math.abs(sx / count - 99.5)).toBeLessThan(2.5);
     expect(Math.abs(Math.abs(sy / count - 99.5) - (130 * 4 * 5) / 604)).toBeLessThan(1);
     expect(Math.abs(count / 25 - Math.PI * 36)).toBeLessThan(12);
-  });
-});
-
-describe('extremes over runs', () => {
-  it.each([
-    [1, 3],
-    [7, 3],
-    [23, 4],
-    [64, 9],
-    [20, 30],
-  ])('of %i cells are those that are found by looking at each, %i to both sides', (count, reach) => {
-    const dice = seededDice(count);
-    const cells = Float32Array.from({ length: count }, () => dice());
-    for (const extreme of [Math.max, Math.min]) {
-      const looked = cells.map((_, i) => extreme(...cells.slice(Math.max(0, i - reach), i + reach + 1)));
-      expect(overRuns(cells, reach, extreme)).toEqual(looked);
-    }
   });
 });
 

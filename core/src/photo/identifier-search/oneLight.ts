@@ -1,3 +1,4 @@
+import { overRuns } from '../overRuns.ts';
 import type { Raster } from '../rectify.ts';
 import type { CardView } from './cardView.ts';
 
@@ -55,33 +56,4 @@ function overSquares(
   along(columns, 1, rows, columns);
   along(rows, columns, columns, 1);
   return out;
-}
-
-/**
- * An extreme over so many cells to both sides of each, at a cost that does not grow with the reach: running extremes from
- * both ends of blocks as long as a window, which lies in two of them (van Herk 1992; Gil and Werman 1993).
- */
-export function overRuns(
-  cells: Float32Array,
-  reach: number,
-  extreme: (a: number, b: number) => number,
-): Float32Array {
-  const count = cells.length;
-  const block = 2 * reach + 1;
-  const fromStart = cells.slice();
-  const fromEnd = cells.slice();
-  for (let i = 1; i < count; i++)
-    if (i % block > 0) fromStart[i] = extreme(fromStart[i - 1] as number, fromStart[i] as number);
-  for (let i = count - 2; i >= 0; i--)
-    if ((i + 1) % block > 0) fromEnd[i] = extreme(fromEnd[i + 1] as number, fromEnd[i] as number);
-  return cells.map((_, i) => {
-    const first = i - reach;
-    const last = Math.min(count - 1, i + reach);
-    // Cut by the start: the window ends within the first block.
-    if (first < 0) return fromStart[last] as number;
-    // Cut by the end within one block: what lies before the window must not count.
-    if (last - first < block - 1 && Math.floor(first / block) === Math.floor(last / block))
-      return fromEnd[first] as number;
-    return extreme(fromEnd[first] as number, fromStart[last] as number);
-  });
 }

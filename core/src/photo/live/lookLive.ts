@@ -1,8 +1,9 @@
 import type { MeasuringBoard } from '../board.ts';
-import { cornersPx, locateBoard } from '../board-search/locate.ts';
+import { cornersPx, locateBoard, type BoardWay } from '../board-search/locate.ts';
 import { patternOf, type Pattern } from '../board-search/pattern.ts';
 import { smoothTones, tonesOf, type Tones } from '../board-search/tones.ts';
 import { trackBoard } from '../board-search/track.ts';
+import { seeDarkMouth } from '../checks/darkMouth.ts';
 import { headCropped, steepCamera, tailCropped } from '../checks/framing.ts';
 import { handFindings, seeReaching } from '../checks/hand.ts';
 import { viewHead } from '../checks/headView.ts';
@@ -55,6 +56,8 @@ export interface LiveOptions {
   otherBoards: readonly MeasuringBoard[];
   /** The highest tilt that the rules allow, degrees. */
   limitTiltDeg: number;
+  /** The one way in which a board is looked for in a high frame; both by default. */
+  way?: BoardWay;
 }
 
 /** A fish is looked for in coarser cells than in a photograph: time is short, fins may be missed. */
@@ -104,7 +107,7 @@ export function lookLive(
     headCropped(pose, pattern, nose, size, toPhoto),
     tailCropped(seen, size),
     noseFinding(seen, seeNose(seen, head), head.axisMm),
-    mouthFinding(seen, seeMouth(head, farMm)),
+    mouthFinding(seen, seeMouth(head, farMm), seeDarkMouth(head, farMm)),
     curledFinding(seen),
     // Eyes are too small to be looked for in a frame: none that is missed speaks of a hand.
     ...handFindings(seen, seeReaching(seen), head, true),
@@ -128,10 +131,14 @@ function followed(smooth: Tones, former: LiveTrack | null): Pick<LiveTrack, 'boa
 function searched(
   smooth: Tones,
   claimed: MeasuringBoard,
-  { focal35Mm, otherBoards }: LiveOptions,
+  { focal35Mm, otherBoards, way }: LiveOptions,
 ): Pick<LiveTrack, 'board' | 'pose'> | null {
   const boards = [claimed, ...otherBoards.filter(({ id }) => id !== claimed.id)];
-  const search = locateBoard(smooth, boards, { focal35Mm, dice: seededDice(DICE_SEED) });
+  const search = locateBoard(smooth, boards, {
+    focal35Mm,
+    dice: seededDice(DICE_SEED),
+    ...(way ? { way } : {}),
+  });
   let step = search.next();
   while (!step.done) step = search.next();
   return step.value.ok ? { board: step.value.value.board, pose: step.value.value.pose } : null;

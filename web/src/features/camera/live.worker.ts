@@ -5,14 +5,17 @@ import { serveCalls, type Port } from '../../workers/calls.ts';
 import type { LiveCalls } from './liveProtocol.ts';
 
 let track: LiveTrack | null = null;
+/** A search takes long: where nothing was found one way, the next frame is searched the other way. */
+let isStandingAsked = false;
 /** One for all frames. */
 let canvas: OffscreenCanvas | null = null;
 
 serveCalls<LiveCalls>(self as unknown as Port, {
   look({ frame, board, options }) {
     const raster = rasterOf(frame);
-    const seen = lookLive(raster, board, track, options);
+    const seen = lookLive(raster, board, track, { ...options, way: isStandingAsked ? 'standing' : 'lying' });
     track = seen.track;
+    if (!track) isStandingAsked = !isStandingAsked;
     return { sight: seen.sight, advice: adviseLive(seen.sight, raster) };
   },
   portrait({ frame }) {

@@ -49,14 +49,14 @@ export function FindingsList({ findings, onShow, isFishThere = false, beside }: 
       ))}
       {unanswered.length > 0 && (
         <p>
-          <Signal tone="look">{unanswered.length} checks could not be answered</Signal>{' '}
+          <Signal tone="look">{checks(unanswered.length)} could not be answered</Signal>{' '}
           <span className="text-quiet">{unanswered[0]?.why}</span>
         </p>
       )}
       {clear.length > 0 && (
         <details>
           <summary className="linklike cursor-pointer">
-            {open.length === 0 ? `All ${clear.length} checks are clear` : `${clear.length} checks are clear`}
+            {clearWords(clear.length, clear.length === findings.length)}
           </summary>
           <ul className="mt-1 grid gap-0.5">
             {clear.map((finding) => (
@@ -70,6 +70,13 @@ export function FindingsList({ findings, onShow, isFishThere = false, beside }: 
       )}
     </section>
   );
+}
+
+const checks = (count: number): string => (count === 1 ? '1 check' : `${count} checks`);
+
+function clearWords(count: number, isAll: boolean): string {
+  if (isAll) return `All ${checks(count)} are clear`;
+  return `${checks(count)} ${count === 1 ? 'is' : 'are'} clear`;
 }
 
 function Head({ finding }: { finding: Finding }) {
