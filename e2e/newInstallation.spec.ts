@@ -82,6 +82,7 @@ test('a new installation: first director, event, rules, people, and a fish that 
   await page.getByRole('link', { name: 'Standings' }).first().click();
   await page.getByRole('button', { name: /Ned Angler/ }).click();
   await expect(page.getByText('official', { exact: true })).toBeVisible();
+  for (const one of [angler, judge]) await one.context().close();
 });
 
 test('a connection outlasts the pause between two taps', async ({ request }) => {

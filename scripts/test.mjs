@@ -129,6 +129,7 @@ async function runBrowserTests() {
   const heard = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : null;
   const stats = heard?.stats ?? null;
   for (const line of slowest(heard?.suites ?? [])) say(`  ${line}`);
+  for (const page of failedPages(heard?.suites ?? [])) say(page);
   passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0);
   failed += stats?.unexpected ?? 0;
   if (code !== 0 && !(stats?.unexpected > 0)) failed += 1;
@@ -136,20 +137,49 @@ async function runBrowserTests() {
 }
 
 /**
+ * Each browser test with its last result.
+ * @param {any[]} suites of Playwright's report
+ * @returns {{ name: string, result: any }[]}
+ */
+function resultsOf(suites) {
+  return suites.flatMap(({ suites: inner = [], specs = [] }) => [
+    ...resultsOf(inner),
+    ...specs.map((/** @type {any} */ { file, title, tests }) => ({
+      name: `${file} › ${title}`,
+      result: tests[0]?.results.at(-1),
+    })),
+  ]);
+}
+
+/**
  * What takes the browser's time, the longest first.
  * @param {any[]} suites of Playwright's report
  */
 function slowest(suites) {
-  /** @type {(suite: any) => { name: string, ms: number }[]} */
-  const timesOf = ({ suites: inner = [], specs = [] }) => [
-    ...inner.flatMap(timesOf),
-    ...specs.map((/** @type {any} */ { file, title, tests }) => ({
-      name: `${file} › ${title}`,
-      ms: tests[0]?.results[0]?.duration ?? 0,
-    })),
-  ];
-  const times = suites.flatMap(timesOf).sort((a, b) => b.ms - a.ms);
+  const times = resultsOf(suites).map(({ name, result }) => ({ name, ms: result?.duration ?? 0 }));
+  times.sort((a, b) => b.ms - a.ms);
   return times.slice(0, 12).map(({ name, ms }) => `${(ms / 1000).toFixed(0).padStart(4)} s  ${name}`);
+}
+
+/** Of what a page showed when its test failed so much is printed, lines. */
+const PAGE_LINES = 120;
+
+/**
+ * What the pages showed when a test failed: where the run is read its files are often gone.
+ * @param {any[]} suites of Playwright's report
+ */
+function failedPages(suites) {
+  return resultsOf(suites).flatMap(({ name, result }) => {
+    const kept = result?.attachments.find(
+      (/** @type {any} */ one) => one.name === 'error-context' && one.path,
+    );
+    if (!kept || !existsSync(kept.path)) return [];
+    const lines = readFileSync(kept.path, 'utf8').split('\n');
+    const from = lines.findIndex((line) => line.startsWith('```yaml'));
+    return from < 0
+      ? []
+      : [`What was on the page of ${name}:`, ...lines.slice(from, from + PAGE_LINES)].join('\n');
+  });
 }
 
 async function main() {

@@ -9,6 +9,7 @@ import { setAppClock } from './clock/appClock.ts';
 import { ApiProblem } from './door/http.ts';
 import { swallowStrayClicks } from './frame/strayClicks.ts';
 import { keepLong, keptQueries } from './offline/keptQueries.ts';
+import { outbox } from './outbox/outbox.ts';
 import { WHO_KEY } from './people/queries.ts';
 import { routes } from './routes.tsx';
 import { applyTheme, storedTheme } from './theme/theme.ts';
@@ -33,12 +34,13 @@ keepLong(client);
 const root = document.getElementById('root');
 if (!root) throw new Error('root: expected the element of index.html');
 const known = keptQueries(client);
-// What was known last is there before the first page asks for it; it is asked again all the same.
-await known.restore();
+// What was known last is there before the first page asks for it; it is asked again all the same. What was written here
+// since is there too: a page that is right only after a moment moves what lies under a finger.
+await Promise.all([known.restore(), outbox.restore()]);
 // The clock too, before a page looks at it.
 const who = client.getQueryData<Who>(WHO_KEY);
 if (who) setAppClock(who.clockOffsetMs, who.frozenAt);
-known.follow();
+known.follow(window);
 createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={client}>

@@ -21,7 +21,7 @@ export function addStreamRoutes(table: RouteTable): void {
       };
       const unsubscribe = lauta.hub.subscribe(eventId, send);
       const heartbeat = setInterval(() => response.write(': still here\n\n'), HEARTBEAT_MS);
-      request.on('close', () => {
+      response.on('close', () => {
         clearInterval(heartbeat);
         unsubscribe();
       });

@@ -45,7 +45,7 @@ describe('what is kept for where there is no network', () => {
 
   it('is written by itself when something was fetched', async () => {
     const first = new QueryClient();
-    const stop = keptQueries(first, () => 0, 'followed').follow();
+    const stop = keptQueries(first, () => 0, 'followed').follow(new EventTarget());
     first.setQueryData(['who'], 'somebody');
     const later = new QueryClient();
     await expect
@@ -57,6 +57,25 @@ describe('what is kept for where there is no network', () => {
         { timeout: 5000 },
       )
       .toBe('somebody');
+    stop();
+  });
+
+  it('is written while changes keep coming, and as the page is left', async () => {
+    const client = new QueryClient();
+    const page = new EventTarget();
+    const stop = keptQueries(client, () => 0, 'busy').follow(page);
+    const kept = async (part: string): Promise<unknown> => {
+      const later = new QueryClient();
+      await keptQueries(later, () => 1, 'busy').restore();
+      return later.getQueryData(['event', 'e', part]);
+    };
+    let told = 0;
+    const busy = setInterval(() => client.setQueryData(['event', 'e', 'well'], (told += 1)), 100);
+    await expect.poll(() => kept('well'), { timeout: 5000 }).toBeGreaterThan(0);
+    clearInterval(busy);
+    client.setQueryData(['event', 'e', 'rules'], 'the last');
+    page.dispatchEvent(new Event('pagehide'));
+    await expect.poll(() => kept('rules'), { timeout: 300 }).toBe('the last');
     stop();
   });
 });

@@ -40,7 +40,7 @@ export function keepLong(client: QueryClient): void {
 
 /** Changes when pages could no longer read what a former version fetched. */
 const FORMAT = 1;
-/** Written so long after the last change, ms: lists are fetched in bursts. */
+/** Written so long after a change, with what changed since, ms: lists are fetched in bursts, and a busy event is never still. */
 const SETTLED_MS = 500;
 
 interface Known {
@@ -74,19 +74,29 @@ export function keptQueries(client: QueryClient, now: () => number = Date.now, n
       // However young it is, somebody may have signed in or out since: each page asks again.
       await client.invalidateQueries({ refetchType: 'none' });
     },
-    /** Writes what changes from now on; gives back how to stop it. */
-    follow: (): (() => void) => {
+    /** Writes what changes from now on, the last of it as the page is left; gives back how to stop it. */
+    follow: (page: EventTarget): (() => void) => {
       let timer: ReturnType<typeof setTimeout> | undefined;
+      const writeNow = (): void => {
+        clearTimeout(timer);
+        timer = undefined;
+        void write();
+      };
       const leave = client.getQueryCache().subscribe(({ query }) => {
         if (!isKept(query)) return;
-        clearTimeout(timer);
         // Who is signed in is written at once.
-        if (query.queryKey[0] === 'who') void write();
-        else timer = setTimeout(() => void write(), SETTLED_MS);
+        if (query.queryKey[0] === 'who') writeNow();
+        else timer ??= setTimeout(writeNow, SETTLED_MS);
       });
+      // What was tapped just before would be gone from a page that opens without a network.
+      const onLeave = (): void => {
+        if (timer !== undefined) writeNow();
+      };
+      page.addEventListener('pagehide', onLeave);
       return () => {
         clearTimeout(timer);
         leave();
+        page.removeEventListener('pagehide', onLeave);
       };
     },
   };

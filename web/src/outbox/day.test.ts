@@ -138,7 +138,7 @@ describe('a day without a network', () => {
             uploadPhotograph({ photographId: fileId, photo: blob, sha256: sum, mediaType, eventId, onProgress }), // prettier-ignore
           post: (command) => sendJson('POST', '/api/commands', command, { 'idempotency-key': command.commandId }), // prettier-ignore
           onProgress: () => undefined,
-          onSent: () => undefined,
+          onSent: () => Promise.resolve(),
         }),
       );
     }

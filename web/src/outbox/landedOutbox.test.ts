@@ -41,7 +41,7 @@ describe.each(readdirSync(FIXTURES).filter((name) => name.startsWith('outbox.'))
       },
       post: () => Promise.resolve(RECEIPT),
       onProgress: () => undefined,
-      onSent: (entry: OutboxEntry) => sent.push(entry),
+      onSent: async (entry: OutboxEntry) => void sent.push(entry),
     };
     while ((await sendNext(parts)) === 'sent');
     expect(sent).toHaveLength(waiting.length);

@@ -120,7 +120,7 @@ function world(store: OutboxStore, answers: (Receipt | Error)[]) {
       return answer;
     },
     onProgress: () => undefined,
-    onSent: (_entry, receipt) => sent.push(receipt),
+    onSent: async (_entry, receipt) => void sent.push(receipt),
   };
   return { parts, posted, uploaded, sent };
 }
@@ -153,7 +153,7 @@ describe('the sender', () => {
     await sendNext({
       ...parts,
       store: { ...store, remove: async (commandId) => (removed.push(commandId), store.remove(commandId)) },
-      onSent: ({ command }) => void told.push(...(removed.length === 0 ? [command.commandId] : [])),
+      onSent: async ({ command }) => void told.push(...(removed.length === 0 ? [command.commandId] : [])),
     });
     expect(told).toEqual([entry.command.commandId]);
     expect(removed).toEqual(told);

@@ -6,16 +6,14 @@ import { ApiProblem, sendJson, withRetry } from '../door/http.ts';
 import { askToSignIn } from '../door/signInGate.ts';
 import { uploadPhotograph } from '../door/uploadPhotograph.ts';
 import { openOutboxStore, type OutboxEntry, type OutboxFile, type Unreadable } from './outboxStore.ts';
+import { openSentStore, type KeptCommand } from './sentStore.ts';
 import { sendNext, sendingLoop, type Outcome } from './sender.ts';
-
-/** A command of this device, waiting or sent. */
-export type KeptCommand = Pick<OutboxEntry, 'command' | 'accountId'>;
 
 export interface OutboxState {
   /** What waits, in the order in which it was written. */
   entries: readonly OutboxEntry[];
   unreadable: readonly Unreadable[];
-  /** What the server took since this page was opened, in that order: what it answers may be older for a moment. */
+  /** What the server took since this page was opened, and lists for a day: what it answers may be older for a moment. */
   sent: readonly KeptCommand[];
   /** Shares that have arrived, by command. */
   progress: Readonly<Record<string, number>>;
@@ -38,6 +36,7 @@ const asItIs = <T>(act: () => Promise<T>): Promise<T> => act();
 /** Behind the one door: what was written on this device and goes to the server once, when it can. */
 class Outbox {
   private readonly store = openOutboxStore();
+  private readonly sentStore = openSentStore();
   private readonly listeners = new Set<() => void>();
   private readonly sentListeners = new Set<(eventId: string) => void>();
   private readonly receipts = new Map<string, Receipt | null>();
@@ -221,6 +220,12 @@ class Outbox {
 
   private readonly wake = (): void => this.loop.wake();
 
+  /** What waits and what was sent, before the first page is drawn. */
+  async restore(): Promise<void> {
+    const [kept, sent] = await Promise.all([this.store.all(), this.sentStore.all()]);
+    this.change({ ...kept, sent });
+  }
+
   /** Sends as long as the page lives; of several tabs one does, and the next when that is closed. */
   start(): void {
     if (this.channel) return;
@@ -271,10 +276,11 @@ class Outbox {
         ),
       onProgress: (commandId, share) =>
         this.change({ progress: { ...this.state.progress, [commandId]: share } }),
-      onSent: ({ command, accountId }, receipt) => {
+      onSent: async ({ command, accountId }, receipt) => {
         const message = { kind: 'sent', command, accountId, receipt } as const;
         this.took(message);
         this.tell(message);
+        await this.sentStore.add({ command, accountId });
       },
     });
   }
@@ -313,8 +319,15 @@ export function useOutbox(): OutboxState {
   return useSyncExternalStore(outbox.subscribe, outbox.snapshot);
 }
 
-/** What was written on this device and waits, or was sent since the page was opened; the same array until that changes. */
-export function useKeptCommands(): readonly KeptCommand[] {
+/**
+ * What was written on this device and waits, or was sent; the same array until that changes.
+ * @param askedAtMs when the server was last asked for the list: what was sent before this page was opened is in its
+ * answer, or was lost with the server's own
+ */
+export function useKeptCommands(askedAtMs = 0): readonly KeptCommand[] {
   const { entries, sent } = useOutbox();
-  return useMemo(() => [...sent, ...entries], [sent, entries]);
+  return useMemo(
+    () => [...sent.filter(({ sentAtMs }) => sentAtMs === undefined || sentAtMs >= askedAtMs), ...entries],
+    [sent, entries, askedAtMs],
+  );
 }

@@ -13,7 +13,7 @@ export interface SenderParts {
   post: (command: OutboxEntry['command']) => Promise<Receipt>;
   onProgress: (commandId: string, share: number) => void;
   /** The server has it; null where it had it already. Told before it is forgotten here: it is never in neither place. */
-  onSent: (entry: OutboxEntry, receipt: Receipt | null) => void;
+  onSent: (entry: OutboxEntry, receipt: Receipt | null) => Promise<void>;
 }
 
 /** What came of one try: sent or refused, it is done with; `away` tries again later; `sign-in` waits for a person. */
@@ -41,7 +41,7 @@ export async function sendNext(parts: SenderParts): Promise<Outcome> {
       before += file.byteLength;
     }
     const receipt = await parts.post(entry.command);
-    parts.onSent(entry, receipt);
+    await parts.onSent(entry, receipt);
     await parts.store.remove(commandId);
     return 'sent';
   } catch (error) {
@@ -54,7 +54,7 @@ export async function sendNext(parts: SenderParts): Promise<Outcome> {
       if (attempts < MOST_DAMAGED) return 'away';
     }
     if (isDoneAlready(entry, error.problem)) {
-      parts.onSent(entry, null);
+      await parts.onSent(entry, null);
       await parts.store.remove(commandId);
       return 'sent';
     }

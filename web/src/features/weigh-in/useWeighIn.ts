@@ -14,7 +14,9 @@ import {
 } from '@lauta/core/weigh-in';
 import { appNow } from '../../clock/appClock.ts';
 import { getJson } from '../../door/http.ts';
-import { outbox, useKeptCommands, type KeptCommand } from '../../outbox/outbox.ts';
+import { askedJson, type Asked } from '../../outbox/askedJson.ts';
+import { outbox, useKeptCommands } from '../../outbox/outbox.ts';
+import type { KeptCommand } from '../../outbox/sentStore.ts';
 import { useEntryList } from '../../outbox/useEntryList.ts';
 
 const keyOf = (eventId: string) => ['event', eventId, 'weigh-in'] as const;
@@ -22,7 +24,7 @@ const keyOf = (eventId: string) => ['event', eventId, 'weigh-in'] as const;
 export function useWeighInView(eventId: string) {
   return useQuery({
     queryKey: keyOf(eventId),
-    queryFn: ({ signal }) => getJson<WeighInView>(`/api/events/${eventId}/weigh-in`, signal),
+    queryFn: ({ signal }) => askedJson<WeighInView>(`/api/events/${eventId}/weigh-in`, signal),
   });
 }
 
@@ -54,7 +56,7 @@ export interface WeighInOnPage {
 /** The weigh-in of an event, with what was done on this device since. */
 export function useWeighIn(eventId: string, sheet: WeightSheet, accountId: string) {
   const view = useWeighInView(eventId);
-  const kept = useKeptCommands();
+  const kept = useKeptCommands(view.data?.askedAtMs);
   const client = useQueryClient();
   const here = useMemo(() => kept.flatMap((one) => entriesOfKept(one, eventId)), [kept, eventId]);
   const { entries, latest, keep, error } = useEntryList(view.data?.entries ?? NONE, here);
@@ -77,7 +79,7 @@ export function useWeighIn(eventId: string, sheet: WeightSheet, accountId: strin
       // Who did it is whoever sends it.
       const sent = own.map(({ entryId, atMs, act }) => ({ entryId, atMs, act }));
       await outbox.keep('weigh-in.enter', eventId, { entries: sent });
-      client.setQueryData<WeighInView>(keyOf(eventId), (heard) =>
+      client.setQueryData<Asked<WeighInView>>(keyOf(eventId), (heard) =>
         heard ? { ...heard, entries: [...heard.entries, ...own] } : heard,
       );
     });

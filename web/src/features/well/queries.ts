@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { WellView } from '@lauta/contract';
-import { getJson } from '../../door/http.ts';
+import { askedJson } from '../../outbox/askedJson.ts';
 
 export const wellKey = (eventId: string, entrantId: string) => ['event', eventId, 'well', entrantId] as const;
 
@@ -8,6 +8,6 @@ export const wellKey = (eventId: string, entrantId: string) => ['event', eventId
 export function useWellView(eventId: string, entrantId: string) {
   return useQuery({
     queryKey: wellKey(eventId, entrantId),
-    queryFn: ({ signal }) => getJson<WellView>(`/api/events/${eventId}/entrants/${entrantId}/well`, signal),
+    queryFn: ({ signal }) => askedJson<WellView>(`/api/events/${eventId}/entrants/${entrantId}/well`, signal),
   });
 }

@@ -17,6 +17,7 @@ import {
   type WellRefusal,
 } from '@lauta/core/well';
 import { appNow } from '../../clock/appClock.ts';
+import type { Asked } from '../../outbox/askedJson.ts';
 import { outbox, useKeptCommands } from '../../outbox/outbox.ts';
 import { useEntryList } from '../../outbox/useEntryList.ts';
 import { useWellView, wellKey } from './queries.ts';
@@ -48,7 +49,7 @@ export function useWellList(
   dayId: string,
 ) {
   const view = useWellView(eventId, entrantId);
-  const kept = useKeptCommands();
+  const kept = useKeptCommands(view.data?.askedAtMs);
   const commands = useMemo(() => kept.map(({ command }) => command), [kept]);
   const heard = useMemo(() => entriesOfDay(view.data, [], entrantId, dayId), [view.data, entrantId, dayId]);
   const here = useMemo(
@@ -82,7 +83,9 @@ export function useWell(
   };
   const write = async (day: string, own: WellEntry[]): Promise<void> => {
     await outbox.keep('well.enter', eventId, { entrantId, dayId: day, entries: own });
-    client.setQueryData<WellView>(wellKey(eventId, entrantId), (heard) => withEntries(heard, day, own));
+    client.setQueryData<Asked<WellView>>(wellKey(eventId, entrantId), (heard) =>
+      withEntries(heard, day, own),
+    );
   };
   const enter = (acts: readonly WellAct[]): WellRefusal | null => {
     const described = withScale(liveWellOf(list.latest()), acts);

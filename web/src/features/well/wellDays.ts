@@ -1,5 +1,6 @@
 import type { Command, WellView } from '@lauta/contract';
 import { inOrder, liveWellOf, type WellEntry } from '@lauta/core/well';
+import type { Asked } from '../../outbox/askedJson.ts';
 
 type Waiting = Pick<Command, 'kind' | 'body'>;
 
@@ -23,14 +24,14 @@ export function entriesOfCommand(command: Waiting, entrantId: string, dayId: str
 
 /** A view with entries put to it, as the server will have it. */
 export function withEntries(
-  view: WellView | undefined,
+  view: Asked<WellView> | undefined,
   dayId: string,
   entries: readonly WellEntry[],
-): WellView {
+): Asked<WellView> {
   const days = view?.days ?? [];
   const day = days.find((one) => one.dayId === dayId) ?? { dayId, entries: [] };
   const others = days.filter((one) => one.dayId !== dayId);
-  return { days: [...others, { dayId, entries: inOrder([...day.entries, ...entries]) }] };
+  return { ...view, days: [...others, { dayId, entries: inOrder([...day.entries, ...entries]) }] };
 }
 
 /** Fish that an earlier day's list still has aboard: they were not let go, or nobody said so. */
