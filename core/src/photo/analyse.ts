@@ -177,29 +177,26 @@ export function* analysisSteps(
     searchIdentifier(small, pose, pattern, face.evidence, { photo, pose: scaledPose(pose, factor) }),
   );
   yield { stage: 'checks' };
+  const seen: SeenCatch | null =
+    fish && outline && farMm !== null ? { photo: small, smooth, pose, pattern, fish, outline, farMm, toPhoto } : null; // prettier-ignore
+  const checked = seen && checkCatch(seen, cards.codes.map(({ cardMm }) => cardMm)); // prettier-ignore
   const nose = outline && farMm !== null ? nosePlace(pose, outline, farMm) : null;
   const zone = fish && farMm !== null ? readingZone(fish, farMm) : null;
   findings.push(
     steepCamera(found.tiltDeg, options.limitTiltDeg ?? USUAL_TILT_LIMIT_DEG),
     headCropped(pose, pattern, nose, frame, toPhoto),
-    facingFinding(found.corners, outline),
+    facingFinding(found.corners, outline, checked?.isEyeSeen ?? false),
     ...identifierFindings(cards, options.expected ?? null, zone, toPhoto),
     screenFinding(seeGrid(photo, aboutBoard(pose, pattern, factor)), seeBezel(photo)),
   );
   const identifier = describeCards(cards);
-  if (!fish || !outline || farMm === null)
-    return { ...withoutLength('no-fish', found, findings), identifier };
-  const seen: SeenCatch = { photo: small, smooth, pose, pattern, fish, outline, farMm, toPhoto };
-  const checked = checkCatch(
-    seen,
-    cards.codes.map(({ cardMm }) => cardMm),
-  );
+  if (!fish || !seen || !checked) return { ...withoutLength('no-fish', found, findings), identifier };
   findings.push(
     tailCropped(seen, frame),
     ...checked.findings,
     worse(unsharpFinding(seen), blurFinding(edgeSharpness(acrossLines))),
   );
-  const drawn = drawOutline(outline, toPhoto);
+  const drawn = drawOutline(seen.outline, toPhoto);
   const gaps = { noseGapMm: checked.noseGapMm, mouthGapMm: checked.mouthGapMm, identifier };
   const flank = options.withFlank ? keepFlank(straightenFlank(seen, checked.things)) : null;
   const hidden = LENGTH_FAULTS.find((check) =>

@@ -81,8 +81,14 @@ function commonStep(lines: readonly PatternLine[]): number {
   return step;
 }
 
+/** Red, green and blue of `#rrggbb`, 0 to 255. */
+export function rgbOfHex(hex: string): [number, number, number] {
+  const value = Number.parseInt(hex.slice(1), 16);
+  return [(value >> 16) & 255, (value >> 8) & 255, value & 255];
+}
+
 /** Rec. 601 luma of `#rrggbb`, 0 to 255. */
 function brightness(hex: string): number {
-  const value = Number.parseInt(hex.slice(1), 16);
-  return 0.299 * ((value >> 16) & 255) + 0.587 * ((value >> 8) & 255) + 0.114 * (value & 255);
+  const [red, green, blue] = rgbOfHex(hex);
+  return 0.299 * red + 0.587 * green + 0.114 * blue;
 }

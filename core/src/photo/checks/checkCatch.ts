@@ -14,6 +14,8 @@ export interface Checked {
   findings: Finding[];
   /** What reaches in over the edges. */
   things: readonly ReachingThing[];
+  /** At the stop, where the head should be. */
+  isEyeSeen: boolean;
   noseGapMm: number | null;
   mouthGapMm: number | null;
 }
@@ -43,6 +45,7 @@ export function checkCatch(seen: SeenCatch, cardsMm: readonly Quad[]): Checked {
       moreFishFinding(seen, cardsMm),
     ],
     things,
+    isEyeSeen: eye !== null,
     noseGapMm: nose && Math.max(0, nose.gapMm),
     mouthGapMm: mouth.measure?.value ?? null,
   };

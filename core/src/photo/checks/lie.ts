@@ -12,8 +12,9 @@ import { isOfStandingTail, seeTailShadow } from './tailShadow.ts';
 /**
  * Which way round the fish lies: a board the wrong way round in the picture, or a fish on it. Where the board stands in
  * the picture, left and right say nothing: turned so that its stop is at the left, it lies as it should.
+ * @param isEyeSeen whether an eye is seen at the stop: then what widens there may be a head whose fish is half seen
  */
-export function facingFinding(corners: Quad, outline: FishOutline | null): Finding {
+export function facingFinding(corners: Quad, outline: FishOutline | null, isEyeSeen = false): Finding {
   const check = 'facing-right';
   const [zeroFar, endFar] = corners;
   if (!isStanding(corners) && endFar[0] < zeroFar[0])
@@ -24,7 +25,7 @@ export function facingFinding(corners: Quad, outline: FishOutline | null): Findi
   const far = flareAt(outline, 'far');
   const stop = flareAt(outline, 'stop');
   const why = 'The end at the stop widens like a tail.';
-  if (far < 1.5 && stop > 1.5)
+  if (far < 1.5 && stop > 1.5 && !isEyeSeen)
     return findingOf(check, 'fault', outline.handMm.length > 0 ? 0.75 : 0.88, why, zeroFar);
   if (stop > far || (far < 1.5 && stop > 1.3)) return findingOf(check, 'look', 0.5, why, zeroFar);
   return findingOf(check, 'clear', 0.9, isStanding(corners) ? 'The head is at the stop.' : 'The head is at the left.'); // prettier-ignore

@@ -52,11 +52,15 @@ export function viewSurroundings(
       view.rgb[3 * i + 1] as number,
       view.rgb[3 * i + 2] as number,
     ];
-    const most = Math.max(r, g, b);
     luma[i] = 0.3 * r + 0.6 * g + 0.1 * b;
-    chroma[i] = (most - Math.min(r, g, b)) / (most + 4);
+    chroma[i] = chromaOf(r, g, b);
   }
   return { ...view, luma, chroma };
+}
+
+export function chromaOf(r: number, g: number, b: number): number {
+  const most = Math.max(r, g, b);
+  return (most - Math.min(r, g, b)) / (most + 4);
 }
 
 /** A square about a place, seen closely: for reading a code, whichever way round it lies. */

@@ -13,6 +13,7 @@ import { findCodes } from './findCodes.ts';
 import { findSheets } from './findSheets.ts';
 import { codeInOneLight, inOneLight } from './oneLight.ts';
 import { searchIdentifier, type IdentifierSeen } from './searchIdentifier.ts';
+import { inWhiteLight } from './whiteLight.ts';
 
 const PX_PER_MM = 2;
 const HEIGHT_MM = 600;
@@ -231,6 +232,46 @@ describe('bare board', () => {
     expect(isBare(350, 76)).toBe(false);
     expect(isBare(200, -120)).toBe(false);
     expect(isBare(pattern.lengthMm + 80, 76)).toBe(false);
+  });
+});
+
+describe('a card in coloured light', () => {
+  const pattern = patternOf(findBoard('birch-30in') as MeasuringBoard);
+  const onFace = (x: number, y: number): boolean => x > 0 && x < pattern.lengthMm && y > 0 && y < pattern.widthMm; // prettier-ignore
+  const face: Paint = (x, y) => (onFace(x, y) ? [0.8 * 0xe9, 0.8 * 0xe2, 0.8 * 0xcf] : null);
+  /** A low sun, or a camera that took one for white. */
+  const warm = (photo: Raster): Raster => {
+    for (let i = 0; i < photo.data.length; i += 4) photo.data[i + 2] = 0.6 * (photo.data[i + 2] as number);
+    return photo;
+  };
+  const chromaAt = (view: ReturnType<typeof viewSurroundings>, xMm: number, yMm: number): number =>
+    view.chroma[cellAt(view, xMm, yMm)] as number;
+
+  it('is white by the colour that the bare face is known to have; turf stays coloured', () => {
+    const photo = warm(draw(face, card(420, 220)));
+    const seen = surroundings(photo);
+    const white = inWhiteLight(seen, pattern, onFace);
+    expect(chromaAt(seen, 455, 236)).toBeGreaterThan(0.3);
+    expect(chromaAt(white, 455, 236)).toBeLessThan(0.1);
+    expect(chromaAt(white, 200, 300)).toBeGreaterThan(0.3);
+    expect(findSheets(seen, onFace)).toEqual([]);
+    expect(findSheets(white, onFace)).toHaveLength(1);
+    const [x, y] = codeOf(420, 220);
+    const [first] = findCodes(photo, POSE, white, onFace);
+    expect(Math.hypot((first?.xMm ?? NaN) - x, (first?.yMm ?? NaN) - y)).toBeLessThan(9);
+  });
+
+  it('is looked for as the picture shows it where too little of the face is bare', () => {
+    const seen = surroundings(warm(draw(face, card(420, 220))));
+    expect(inWhiteLight(seen, pattern, nothing)).toBe(seen);
+  });
+
+  it('in white light is no other, whatever a coloured face mirrors', () => {
+    // The face is bluer than its profile says: sky in a film of water.
+    const blue: Paint = (x, y) => (onFace(x, y) ? [190, 200, 214] : null);
+    const seen = surroundings(draw(blue, card(420, 220)));
+    const white = inWhiteLight(seen, pattern, onFace);
+    expect(chromaAt(white, 455, 236)).toBeLessThan(0.1);
   });
 });
 

@@ -18,14 +18,28 @@ export function inOneLight(view: CardView): CardView {
 
 /** A picture of a code (grey, by its green) as if all of it lay in one light. */
 export function codeInOneLight({ widthPx, heightPx, data }: Raster, cellsPerMm: number): Raster {
-  const green = Float32Array.from({ length: widthPx * heightPx }, (_, i) => data[4 * i + 1] as number);
+  const green = greenOf(data);
   const white = whiteAbout(green, widthPx, heightPx, Math.round(WHITE_REACH_MM * cellsPerMm));
-  const flat = new Uint8ClampedArray(data.length).fill(255);
-  green.forEach((value, i) => {
-    const grey = (FLAT_WHITE * value) / Math.max(1, white[i] as number);
-    flat[4 * i] = flat[4 * i + 1] = flat[4 * i + 2] = grey;
-  });
-  return { widthPx, heightPx, data: flat };
+  const flat = green.map((value, i) => (FLAT_WHITE * value) / Math.max(1, white[i] as number));
+  return greyPicture(flat, widthPx, heightPx);
+}
+
+const greenOf = (data: Raster['data']): Float32Array =>
+  Float32Array.from({ length: data.length / 4 }, (_, i) => data[4 * i + 1] as number);
+
+function greyPicture(values: Float32Array, widthPx: number, heightPx: number): Raster {
+  const data = new Uint8ClampedArray(4 * values.length).fill(255);
+  values.forEach((value, i) => data.fill(value, 4 * i, 4 * i + 3));
+  return { widthPx, heightPx, data };
+}
+
+/**
+ * A picture of a code (grey, by its green) with its ink wider: white that is brighter than the picture can tell runs over
+ * into what is black (an erosion, Serra 1982).
+ */
+export function withWiderInk({ widthPx, heightPx, data }: Raster, cellsPerMm: number, byMm: number): Raster {
+  const reach = Math.max(1, Math.round(byMm * cellsPerMm));
+  return greyPicture(overSquares(greenOf(data), widthPx, heightPx, reach, Math.min), widthPx, heightPx);
 }
 
 /**

@@ -10,8 +10,9 @@ import { GLARE, viewCode, viewSurroundings, type CardView } from './cardView.ts'
 import { cardAbout, type CodeSeen } from './codeSeen.ts';
 import { findCodes, type CodeCandidate } from './findCodes.ts';
 import { findSheets, type Sheet } from './findSheets.ts';
-import { codeInOneLight, inOneLight } from './oneLight.ts';
+import { codeInOneLight, inOneLight, withWiderInk } from './oneLight.ts';
 import { sharpened } from './sharpen.ts';
+import { inWhiteLight } from './whiteLight.ts';
 
 export interface ReadCode {
   text: string;
@@ -45,15 +46,16 @@ interface Drawing {
 }
 
 const PLAIN: Drawing = { cellsPerMm: CELLS_PER_MM };
-/** What reads codes that are not read as they are: small ones need sharpening, divided ones one light. */
+/** What reads codes that are not read as they are: in the sun white runs over ink, small ones need sharpening, divided ones one light. */
 const HARDER: readonly Drawing[] = [
   {
     cellsPerMm: CELLS_PER_MM,
-    develop: (picture, cells) => sharpened(picture, cells, { aboutMm: 0.5, by: 4 }),
+    develop: (picture, cells) =>
+      withWiderInk(sharpened(picture, cells, { aboutMm: 0.5, by: 6 }), cells, 0.25),
   },
   {
     cellsPerMm: CELLS_PER_MM,
-    develop: (picture, cells) => sharpened(picture, cells, { aboutMm: 0.8, by: 3 }),
+    develop: (picture, cells) => sharpened(picture, cells, { aboutMm: 0.5, by: 4 }),
   },
   { cellsPerMm: 12 },
   { cellsPerMm: 5 },
@@ -87,8 +89,8 @@ export function* searchIdentifier(
   evidence: LineEvidence,
   close: CodePicture = { photo, pose },
 ): Generator<Raster, IdentifierSeen, readonly CodeSeen[]> {
-  const view = viewSurroundings(photo, pose, pattern);
   const isBare = bareBoard(evidence, pattern);
+  const view = inWhiteLight(viewSurroundings(photo, pose, pattern), pattern, isBare);
   const candidates = findCodes(photo, pose, view, isBare).filter(({ grain }) => grain > LEAST_GRAIN);
   const codes: ReadCode[] = [];
   const unread: CodeCandidate[] = [];

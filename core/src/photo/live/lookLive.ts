@@ -21,6 +21,7 @@ import { findCodes } from '../identifier-search/findCodes.ts';
 import { identifierFindings } from '../identifier-search/identifierFindings.ts';
 import { isLikelyCode } from '../identifier-search/searchIdentifier.ts';
 import { findSheets } from '../identifier-search/findSheets.ts';
+import { inWhiteLight } from '../identifier-search/whiteLight.ts';
 import { lensTiltDeg, projectBoardPoint, type LensPose } from '../lens.ts';
 import type { Quad } from '../point.ts';
 import type { Raster } from '../rectify.ts';
@@ -153,7 +154,7 @@ function cardSeen(
 ): LiveCard {
   if (former && former.framesAgo + 1 < CARD_FRAMES) return { ...former, framesAgo: former.framesAgo + 1 };
   const isBare = bareBoard(evidence, pattern);
-  const view = viewSurroundings(frame, pose, pattern);
+  const view = inWhiteLight(viewSurroundings(frame, pose, pattern), pattern, isBare);
   const unread = findCodes(frame, pose, view, isBare);
   const isCode = unread.some((one) => isLikelyCode(one) && !one.isCut);
   const [missing, cropped] = isCode
