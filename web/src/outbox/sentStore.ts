@@ -1,4 +1,4 @@
-import { openDB } from 'idb';
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import { z } from 'zod';
 import { commandSchema, type Command, type CommandKind } from '@lauta/contract';
 
@@ -15,6 +15,10 @@ const DAY_MS = 24 * 60 * 60 * 1000;
 /** Lists that people go on adding to are made of these: one that was forgotten for a moment would be tapped on wrongly. */
 const OF_LISTS: readonly CommandKind[] = ['well.enter', 'weigh-in.enter'];
 
+interface Schema extends DBSchema {
+  sent: { key: string; value: unknown };
+}
+
 const sentSchema = z.object({ command: commandSchema, accountId: z.string(), sentAtMs: z.number() });
 
 /**
@@ -23,30 +27,34 @@ const sentSchema = z.object({ command: commandSchema, accountId: z.string(), sen
  * @param now ms since 1970
  */
 export function openSentStore(name = 'lauta-sent', now: () => number = Date.now) {
-  const opened = openDB<{ sent: { key: string; value: unknown } }>(name, 1, {
-    upgrade: (db) => void db.createObjectStore('sent'),
-  });
-  opened.catch(() => undefined);
+  let opened: Promise<IDBPDatabase<Schema>> | null = null;
+  const database = async (): Promise<IDBPDatabase<Schema>> => {
+    opened ??= openDB<Schema>(name, 1, { upgrade: (db) => void db.createObjectStore('sent') });
+    return opened;
+  };
   return {
     async add({ command, accountId }: KeptCommand): Promise<void> {
       if (!OF_LISTS.includes(command.kind)) return;
-      await opened
+      await database()
         .then((db) => db.put('sent', { command, accountId, sentAtMs: now() }, command.commandId))
         .catch(() => undefined);
     },
     /** In the order in which they were sent; what is older, or of another version, is let go of. */
     async all(): Promise<KeptCommand[]> {
-      const db = await opened.catch(() => null);
-      if (!db) return [];
-      const change = db.transaction('sent', 'readwrite');
-      const kept: z.infer<typeof sentSchema>[] = [];
-      for (const key of await change.store.getAllKeys()) {
-        const read = sentSchema.safeParse(await change.store.get(key));
-        if (read.success && now() - read.data.sentAtMs < DAY_MS) kept.push(read.data);
-        else await change.store.delete(key);
+      try {
+        const change = (await database()).transaction('sent', 'readwrite');
+        const [keys, values] = await Promise.all([change.store.getAllKeys(), change.store.getAll()]);
+        const kept: z.infer<typeof sentSchema>[] = [];
+        for (const [i, value] of values.entries()) {
+          const read = sentSchema.safeParse(value);
+          if (read.success && now() - read.data.sentAtMs < DAY_MS) kept.push(read.data);
+          else void change.store.delete(keys[i] as string);
+        }
+        await change.done;
+        return kept.sort((a, b) => a.sentAtMs - b.sentAtMs);
+      } catch {
+        return [];
       }
-      await change.done;
-      return kept.sort((a, b) => a.sentAtMs - b.sentAtMs);
     },
   };
 }
