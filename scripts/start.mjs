@@ -81,6 +81,7 @@ async function main() {
         LAUTA_DB: database.uri(),
         LAUTA_WEB: webDir,
         LAUTA_CACHE: join(dir, 'photographs'),
+        LAUTA_DATABASE_DIR: join(databaseDir, 'data'),
         LAUTA_DEMO: flags.includes('--empty') ? 'none' : 'open',
         LAUTA_LOG: process.env['LAUTA_LOG'] ?? 'warn',
         PORT: String(port),

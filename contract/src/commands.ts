@@ -6,6 +6,8 @@ import { announceCatchSchema, askFramesSchema, sendFrameSchema, tellCapturesSche
 import { benchNotesSchema, marksSchema } from './photo.ts';
 import { infractionSchema, ruleSheetSchema } from './rules.ts';
 import { publishWatersSchema } from './waters.ts';
+import { normalEmail } from './people.ts';
+import { line, prose } from './text.ts';
 import { enterWellSchema } from './well.ts';
 import { enterWeighInSchema } from './weighIn.ts';
 import { recordSpecimenSchema } from './specimen.ts';
@@ -27,7 +29,7 @@ export const sessionPlanSchema = z
 
 export const createEventSchema = z.strictObject({
   eventId: z.uuid(),
-  name: words(80),
+  name: line(80),
   zone: words(60),
   isPublic: z.boolean(),
   days: z
@@ -41,15 +43,28 @@ export const createEventSchema = z.strictObject({
     .max(14),
 });
 
-export const publishRulesSchema = z.strictObject({ sheet: ruleSheetSchema });
+export const publishRulesSchema = z.strictObject({
+  sheet: ruleSheetSchema,
+  /** The version that the director saw when writing, null where there was none; absent in commands of versions before. */
+  replaces: z.int().nullable().optional(),
+});
 
 export const addBoardSchema = z.strictObject({ board: boardSchema });
 
 export const addPersonSchema = z.strictObject({
   accountId: z.uuid(),
-  name: words(80),
-  email: z.email().max(120).trim().toLowerCase(),
+  name: line(80),
+  email: z.string().max(200).transform(normalEmail).pipe(z.email().max(120)),
   roles: z.array(z.enum(ROLES)).min(1, 'choose a role').max(ROLES.length),
+});
+
+/** With the token of the link that the event's director handed over. */
+export const acceptRolesSchema = z.strictObject({ token: z.string().min(20).max(100) });
+
+export const removePersonSchema = z.strictObject({
+  accountId: z.uuid(),
+  roles: z.array(z.enum(ROLES)).min(1, 'choose a role').max(ROLES.length),
+  why: prose(300),
 });
 
 export const photographRoleSchema = z.enum(['board', 'fish', 'person']);
@@ -206,6 +221,8 @@ export const commandSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...envelope, kind: z.literal('rules.publish'), body: publishRulesSchema }),
   z.strictObject({ ...envelope, kind: z.literal('board.add'), body: addBoardSchema }),
   z.strictObject({ ...envelope, kind: z.literal('people.add'), body: addPersonSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('people.accept'), body: acceptRolesSchema }),
+  z.strictObject({ ...envelope, kind: z.literal('people.remove'), body: removePersonSchema }),
   z.strictObject({ ...envelope, kind: z.literal('waters.publish'), body: publishWatersSchema }),
   z.strictObject({ ...envelope, kind: z.literal('captures.tell'), body: tellCapturesSchema }),
   z.strictObject({ ...envelope, kind: z.literal('catch.announce'), body: announceCatchSchema }),
@@ -235,6 +252,10 @@ export const receiptSchema = z.object({
   eventId: z.uuid(),
   /** Place of the command's entry in the event's ledger. */
   seq: z.int(),
+  /** That entry's hash, and the server's signature that the ledger ended so; absent in receipts of versions before. */
+  hash: z.string().optional(),
+  signature: z.string().optional(),
+  signedBy: z.string().optional(),
   receivedAt: z.iso.datetime(),
   result: z.record(z.string(), z.unknown()),
 });

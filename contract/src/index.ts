@@ -11,3 +11,4 @@ export * from './waters.ts';
 export * from './well.ts';
 export * from './weighIn.ts';
 export * from './specimen.ts';
+export * from './text.ts';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ROLES } from '@lauta/core/people';
+import { line, prose } from './text.ts';
 
 export const passwordSchema = z.string().min(10, 'at least ten characters').max(200);
 
@@ -9,7 +10,7 @@ export const signInSchema = z.strictObject({
 });
 export const demoSignInSchema = z.strictObject({ role: z.enum(ROLES) });
 export const setUpSchema = z.strictObject({
-  name: z.string().trim().min(1).max(80),
+  name: line(80),
   email: z.email().max(120),
   password: passwordSchema,
 });
@@ -17,6 +18,41 @@ export const acceptInvitationSchema = z.strictObject({
   token: z.string().min(20).max(100),
   password: passwordSchema,
 });
+
+/** Chooses a password by the one-time code of a renewal. */
+export const acceptRenewalSchema = acceptInvitationSchema;
+export const lookAtLinkSchema = z.strictObject({ token: z.string().min(20).max(100) });
+export interface LinkView {
+  kind: 'invitation' | 'renewal';
+  eventId: string | null;
+  eventName: string | null;
+  /** The account was opened before: its owner signs in to take the roles up. */
+  hasPassword: boolean;
+}
+
+export const changePasswordSchema = z.strictObject({
+  current: z.string().min(1).max(200),
+  next: passwordSchema,
+});
+export const suspendSchema = z.strictObject({ isSuspended: z.boolean(), why: prose(300) });
+
+/** A browser that is signed in to one's own account. */
+export interface SignInView {
+  signInId: string;
+  browser: string;
+  createdAt: string;
+  expiresAt: string;
+  isThis: boolean;
+  isPaired: boolean;
+}
+
+/** One spelling of an address: what looks alike is alike (NFKC), and nothing invisible stands in it. */
+export function normalEmail(text: string): string {
+  return text
+    .normalize('NFKC')
+    .replaceAll(/[\p{Cf}\p{Cc}\s]/gu, '')
+    .toLowerCase();
+}
 
 /** What a partner's phone does for the entrant. */
 export const PAIRED_JOBS = ['camera', 'timer'] as const;
@@ -68,5 +104,10 @@ export const personViewSchema = z.object({
   roles: z.array(z.enum(ROLES)),
   entrantNumber: z.int().nullable(),
   hasPassword: z.boolean(),
+  /** Every role was taken up by its person: none counts before. */
+  isAccepted: z.boolean(),
+  isSuspended: z.boolean(),
+  /** This event's director may offer a new password, and keep the account out. */
+  isInvitedHere: z.boolean(),
 });
 export type PersonView = z.infer<typeof personViewSchema>;

@@ -130,7 +130,9 @@ export type CatchMark =
   | 'board-not-approved'
   | 'by-tape'
   | 'taken-outside'
-  | 'no-person-picture';
+  | 'no-person-picture'
+  | 'captured-after-heard'
+  | 'far-over-reading';
 export type CatchState = 'undecided' | 'answered' | 'sent-back' | 'accepted' | 'refused' | 'withdrawn';
 
 export interface CatchSummary {
@@ -188,14 +190,41 @@ export interface LedgerEntryView {
 export interface LedgerView extends Page<LedgerEntryView> {
   head: { seq: number; hash: string };
 }
+/** A key by which heads of ledgers are signed (Ed25519); `keyId` is its fingerprint, to be compared aloud. */
+export interface LedgerKeyView {
+  keyId: string;
+  publicKey: string;
+  retiredAt: string | null;
+  handedOver: string | null;
+}
+/** One thing that does not fit; without a number where something stands there of which no entry speaks. */
+export interface LedgerFaultView {
+  seq: number | null;
+  fault: string;
+  /** Which row, and which of its fields. */
+  about: string;
+}
 export interface LedgerCheckView {
+  /** All that entries speak of is there, and nothing else is; never where something was erased. */
   ok: boolean;
   entries: number;
   head: { seq: number; hash: string } | null;
-  firstFault: { seq: number; fault: string } | null;
+  /** The first of them, and how many there are. */
+  faults: LedgerFaultView[];
+  faultCount: number;
+  erased: number;
+  untold: number;
   tookMs: number;
 }
 
 /** One message of the live stream: the ledger grew. Everything else is asked for again. */
-export const streamEventSchema = z.object({ eventId: z.uuid(), seq: z.int(), kind: z.string() });
+export const streamEventSchema = z.object({
+  eventId: z.uuid(),
+  seq: z.int(),
+  kind: z.string(),
+  /** Where the ledger ended then, signed; absent in messages of versions before. */
+  hash: z.string().optional(),
+  signature: z.string().optional(),
+  signedBy: z.string().optional(),
+});
 export type StreamEvent = z.infer<typeof streamEventSchema>;

@@ -14,6 +14,9 @@ import { createApp } from '../src/app.ts';
 import { realClock } from '../src/clock.ts';
 import { applyCommand } from '../src/command/applyCommand.ts';
 import { secureRandom, type Lauta } from '../src/lauta.ts';
+import { installationSecret, openInstallation } from '../src/installation/installation.ts';
+import { passingSigner } from '../src/ledger/headSigner.ts';
+import { ENDLESS_DISK } from '../src/storage/diskWatch.ts';
 import { openLiveHub } from '../src/live/liveHub.ts';
 import { beginSignIn } from '../src/people/signIn.ts';
 import { openPool } from '../src/storage/database.ts';
@@ -131,13 +134,18 @@ async function openBench(): Promise<Bench & { close: () => Promise<void> }> {
     hub: openLiveHub(),
     bench: openAnalysisPool(),
     flanks: new FlankKeeper(storage),
+    disk: ENDLESS_DISK,
+    signer: passingSigner(),
+    secret: await installationSecret(storage),
     isDemo: false,
     random: secureRandom,
   };
+  await openInstallation(lauta);
   const { app } = createApp(lauta, {
     logger: pino({ level: 'silent' }),
     webDir: null,
     trustProxy: 0,
+    hosts: [],
     triesPerAccount: 10,
     triesPerAddress: 10,
   });

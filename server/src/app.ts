@@ -9,7 +9,8 @@ import { addCatchRoutes } from './catch/catchRoutes.ts';
 import { addCommandRoutes } from './command/commandRoutes.ts';
 import { addCustodyRoutes } from './custody/custodyRoutes.ts';
 import { addEventRoutes } from './event/eventRoutes.ts';
-import { problemHandler, sendProblem } from './http/problem.ts';
+import { hostsAllowed } from './http/hosts.ts';
+import { plainPath, problemHandler, sendProblem } from './http/problem.ts';
 import { RouteTable, type RouteLine } from './http/routeTable.ts';
 import { sameOrigin } from './http/sameOrigin.ts';
 import type { Lauta } from './lauta.ts';
@@ -27,7 +28,12 @@ export interface AppOptions extends SignInLimits {
   logger: Logger;
   webDir: string | null;
   trustProxy: number;
+  /** Names under which it may be asked, beside loopback and bare addresses; null where a proxy sees to that. */
+  hosts: readonly string[] | null;
 }
+
+/** What the pages use themselves, and nobody in a frame. */
+const PERMISSIONS = ['camera', 'geolocation', 'microphone', 'serial', 'accelerometer', 'gyroscope', 'magnetometer', 'screen-wake-lock', 'fullscreen', 'autoplay', 'clipboard-write'].map((name) => `${name}=(self)`).concat(['bluetooth', 'usb', 'midi', 'payment', 'display-capture', 'publickey-credentials-get'].map((name) => `${name}=()`)).join(', '); // prettier-ignore
 
 /** The whole server without its socket; the table of its routes beside it. */
 export function createApp(lauta: Lauta, options: AppOptions): { app: Express; routes: readonly RouteLine[] } {
@@ -48,12 +54,12 @@ export function createApp(lauta: Lauta, options: AppOptions): { app: Express; ro
         req: ({ id, method, url }: { id: string; method: string; url: string }) => ({
           id,
           method,
-          url: url.split('?')[0]?.replace(/^\/invitation\/.*/, '/invitation/…'),
+          url: plainPath(url.split('?')[0] ?? ''),
         }),
         res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
       },
       customLogLevel: (_request, response, error) =>
-        error || response.statusCode >= 500 ? 'error' : response.statusCode >= 400 ? 'info' : 'debug',
+        error || response.statusCode === 500 ? 'error' : response.statusCode >= 400 ? 'info' : 'debug',
     }),
   );
   app.use(
@@ -65,21 +71,33 @@ export function createApp(lauta: Lauta, options: AppOptions): { app: Express; ro
           imgSrc: ["'self'", 'data:', 'blob:'],
           mediaSrc: ["'self'", 'blob:'],
           workerSrc: ["'self'", 'blob:'],
-          styleSrc: ["'self'", "'unsafe-inline'"],
+          // Chart and map set styles by script, which this allows; none stands in the page's text.
+          styleSrc: ["'self'"],
+          fontSrc: ["'self'"],
           objectSrc: ["'none'"],
           frameAncestors: ["'none'"],
           upgradeInsecureRequests: null,
         },
       },
+      // The host's neighbours are not ours to speak for.
+      strictTransportSecurity: { maxAge: 180 * 86_400, includeSubDomains: false },
     }),
   );
+  app.use((_request, response, next) => {
+    response.setHeader('Permissions-Policy', PERMISSIONS);
+    next();
+  });
+  app.use(hostsAllowed(options.hosts));
 
   app.get('/healthz', (_request, response) => {
     response.json({ ok: true });
   });
   app.get('/readyz', async (_request, response) => {
     await lauta.storage.ping();
-    response.json({ ok: true });
+    const { disk } = lauta;
+    response
+      .status(disk.isFull() ? 503 : 200)
+      .json({ ok: !disk.isFull(), takesPhotographs: !disk.isShort() });
   });
 
   const table = new RouteTable(lauta);

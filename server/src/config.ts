@@ -1,3 +1,5 @@
+import { X509Certificate } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { z } from 'zod';
 
 const whole = (fallback: number) => z.coerce.number().int().min(0).default(fallback);
@@ -11,6 +13,10 @@ const schema = z
     LAUTA_DEMO: z.enum(['none', 'open']).default('none'),
     LAUTA_DEMO_CATCHES: whole(90),
     LAUTA_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
+    LAUTA_DATABASE_DIR: z.string().min(1).optional(),
+    LAUTA_DISK_RESERVE_MB: whole(512),
+    LAUTA_LEDGER_KEY: z.string().min(1).optional(),
+    LAUTA_HOSTNAMES: z.string().default(''),
     LAUTA_TRUST_PROXY: whole(0),
     LAUTA_TRIES_PER_ADDRESS: whole(60),
     LAUTA_TRIES_PER_ACCOUNT: whole(10),
@@ -33,6 +39,12 @@ export interface Config {
   webDir: string | null;
   /** Where rendered demo photographs are kept. */
   cacheDir: string;
+  /** Where the key is that signs heads of ledgers; null signs with one that passes with the process. */
+  ledgerKeyFile: string | null;
+  /** Where the database writes, when that is this machine. */
+  databaseDir: string | null;
+  /** Below so much room no photograph is taken. */
+  diskReserveBytes: number;
   frozenNow: Date | null;
   demo: boolean;
   demoCatches: number;
@@ -42,10 +54,29 @@ export interface Config {
   triesPerAddress: number;
   triesPerAccount: number;
   port: number;
+  /** Names of the server, from LAUTA_HOSTNAMES and its certificate; null where a proxy alone is trusted to know them. */
+  hosts: readonly string[] | null;
   /** The address that is listened on. */
   host: string;
   /** Files in PEM; null where it is served without TLS. */
   tls: { certFile: string; keyFile: string } | null;
+}
+
+function hostsOf(values: z.infer<typeof schema>): string[] | null {
+  const named = values.LAUTA_HOSTNAMES.split(',').map((name) => name.trim()).filter((name) => name !== ''); // prettier-ignore
+  if (named.length === 0 && values.LAUTA_TRUST_PROXY > 0) return null;
+  return [...named, ...(values.LAUTA_TLS_CERT ? namesIn(values.LAUTA_TLS_CERT) : [])];
+}
+
+/** The names that a certificate is for (RFC 5280, 4.2.1.6). */
+function namesIn(certFile: string): string[] {
+  try {
+    const { subjectAltName = '' } = new X509Certificate(readFileSync(certFile));
+    return [...subjectAltName.matchAll(/DNS:([^,\s]+)/g)].map(([, name = '']) => name);
+  } catch {
+    // That it can't be read is told when it is served with.
+    return [];
+  }
 }
 
 /** @throws ZodError naming the variable */
@@ -55,6 +86,9 @@ export function readConfig(env: Record<string, string | undefined>): Config {
     databaseUri: values.LAUTA_DB,
     webDir: values.LAUTA_WEB ?? null,
     cacheDir: values.LAUTA_CACHE,
+    ledgerKeyFile: values.LAUTA_LEDGER_KEY ?? null,
+    databaseDir: values.LAUTA_DATABASE_DIR ?? null,
+    diskReserveBytes: values.LAUTA_DISK_RESERVE_MB * 1024 * 1024,
     frozenNow: values.LAUTA_NOW ? new Date(values.LAUTA_NOW) : null,
     demo: values.LAUTA_DEMO === 'open',
     demoCatches: values.LAUTA_DEMO_CATCHES,
@@ -63,6 +97,7 @@ export function readConfig(env: Record<string, string | undefined>): Config {
     triesPerAddress: values.LAUTA_TRIES_PER_ADDRESS,
     triesPerAccount: values.LAUTA_TRIES_PER_ACCOUNT,
     port: values.PORT,
+    hosts: hostsOf(values),
     host: values.LAUTA_HOST,
     tls:
       values.LAUTA_TLS_CERT && values.LAUTA_TLS_KEY

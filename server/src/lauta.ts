@@ -1,8 +1,10 @@
 import { randomBytes } from 'node:crypto';
 import type { Clock } from './clock.ts';
+import type { HeadSigner } from './ledger/headSigner.ts';
 import type { FlankKeeper } from './flank/flankKeeper.ts';
 import type { LiveHub } from './live/liveHub.ts';
 import type { AnalysisPool } from './photo/analysisPool.ts';
+import type { DiskWatch } from './storage/diskWatch.ts';
 import type { Storage } from './storage/storage.ts';
 
 /** What the whole server works with, made once at the start and handed in. */
@@ -12,7 +14,11 @@ export interface Lauta {
   hub: LiveHub;
   bench: AnalysisPool;
   flanks: FlankKeeper;
+  disk: DiskWatch;
+  signer: HeadSigner;
   isDemo: boolean;
+  /** Known to this installation alone. */
+  secret: string;
   /** Draws from [0, 1) for codes on cards; seeded only in a demo. */
   random: () => number;
 }

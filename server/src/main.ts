@@ -9,13 +9,18 @@ import { createApp } from './app.ts';
 import { frozenClock, realClock } from './clock.ts';
 import { readConfig } from './config.ts';
 import { loadDemo, openDemo } from './demo/loadDemo.ts';
+import { installationSecret, openInstallation } from './installation/installation.ts';
 import { secureRandom, type Lauta } from './lauta.ts';
+import { openHeadSigner, passingSigner } from './ledger/headSigner.ts';
 import { openLiveHub } from './live/liveHub.ts';
+import { clearForsaken } from './photo/clearForsaken.ts';
 import { openAnalysisPool } from './photo/analysisPool.ts';
 import { openPool } from './storage/database.ts';
+import { openDiskWatch } from './storage/diskWatch.ts';
 import { mariadbStorage } from './storage/storage.ts';
 
 const KEEP_ALIVE_MS = 75_000;
+const HOUR_MS = 3_600_000;
 
 /** Starts the server on the database of LAUTA_DB; ends on SIGTERM or SIGINT when the last answer is given. */
 async function main(): Promise<void> {
@@ -28,16 +33,32 @@ async function main(): Promise<void> {
 
   const stopping = new AbortController();
   const demo = await openDemo(storage, config.demo);
+  // Pictures of a demo may stand still; a record whose clock does proves nothing.
+  if (config.frozenNow && !demo) throw new Error('LAUTA_NOW: freezes a demo alone, and there is none here');
   const clock = config.frozenNow ? frozenClock(config.frozenNow) : realClock(demo?.clockOffsetMs ?? 0);
+  const disk = await openDiskWatch({
+    dir: config.databaseDir,
+    reserveBytes: config.diskReserveBytes,
+    tell: (short, freeBytes) =>
+      logger[short ? 'error' : 'warn'](
+        { freeBytes },
+        short ? 'room runs short: no more photographs are taken' : 'there is room again',
+      ),
+  });
+  const signer = config.ledgerKeyFile ? openHeadSigner(config.ledgerKeyFile) : passingSigner();
   const lauta: Lauta = {
     storage,
     clock,
     hub: openLiveHub(),
     bench: openAnalysisPool(),
     flanks: new FlankKeeper(storage),
+    disk,
+    signer,
+    secret: await installationSecret(storage),
     isDemo: demo !== null,
     random: secureRandom,
   };
+  await openInstallation(lauta);
   const loading = demo
     ? await loadDemo(lauta, {
         catches: config.demoCatches,
@@ -58,6 +79,10 @@ async function main(): Promise<void> {
     : createServer(app);
   // Node closes what was idle for 5 s, as long as two taps are apart: a request that is written just then is lost.
   server.keepAliveTimeout = KEEP_ALIVE_MS;
+  // Who dribbles holds nothing for long: a chunk of half a megabyte comes within it over any line that works.
+  server.headersTimeout = 20_000;
+  server.requestTimeout = 90_000;
+  server.maxConnections = 4000;
   server.on('error', (error) => {
     logger.fatal({ err: error }, 'cannot listen');
     process.exit(1);
@@ -68,9 +93,15 @@ async function main(): Promise<void> {
     process.stdout.write(`ready ${tls ? 'https' : 'http'}://${host}:${port}\n`);
   });
 
+  const clearing = setInterval(() => {
+    clearForsaken(lauta).catch((error: unknown) => logger.warn({ err: error }, 'forsaken files stay'));
+  }, HOUR_MS);
+
   const stop = async (signal: NodeJS.Signals): Promise<void> => {
     logger.info({ signal }, 'stopping');
     stopping.abort();
+    clearInterval(clearing);
+    disk.close();
     server.close();
     server.closeIdleConnections();
     await Promise.race([loaded, sleep(3000)]);

@@ -47,7 +47,7 @@ describe('the clip of a release', () => {
     expect(new Uint8Array(file.body as Buffer)).toEqual(WEBM);
     expect(await checkLedger(world.lauta.storage.read, event.eventId, { withBytes: true })).toMatchObject({ ok: true }); // prettier-ignore
     await world.pool.query('UPDATE photograph_chunks SET bytes = CONCAT(bytes, UNHEX(0)) WHERE photograph_id = ?', [clipId]); // prettier-ignore
-    expect(await checkLedger(world.lauta.storage.read, event.eventId, { withBytes: true })).toMatchObject({ firstFault: { fault: 'photograph-differs' } }); // prettier-ignore
+    expect(await checkLedger(world.lauta.storage.read, event.eventId, { withBytes: true })).toMatchObject({ faults: [{ fault: 'photograph-differs' }] }); // prettier-ignore
   });
 
   it('is not shown to rivals, as an original is not', async () => {

@@ -183,6 +183,8 @@ describe('one catch on two phones', () => {
     const again = { ...told, commandId: uuidv7() };
     expect((await tell(again, again.commandId)).body).toMatchObject({ type: 'handling-told' });
     const theirs = { ...timed(catchId, event.rival).command, entrantId: event.rivalEntrantId };
-    expect((await sendCommand(world, event.rival, 'catch.time', event.eventId, theirs)).status).toBe(404);
+    expect((await sendCommand(world, event.rival, 'catch.time', event.eventId, theirs)).body).toMatchObject({
+      type: 'catch-of-another',
+    });
   });
 });

@@ -45,6 +45,15 @@ const ROUTES: { route: string; may: readonly Who[]; call: (place: Place) => stri
   { route: 'post /api/sign-in/demo', may: [], call: () => '/api/sign-in/demo', body: { role: 'judge' } },
   { route: 'post /api/set-up', may: [], call: () => '/api/set-up', body: { name: 'X', email: 'x@y.example', password: 'long enough' } },
   { route: 'post /api/invitations/accept', may: [], call: () => '/api/invitations/accept', body: { token: 'x'.repeat(43), password: 'long enough' } },
+  { route: 'post /api/links/look', may: [], call: () => '/api/links/look', body: { token: 'x'.repeat(43) } },
+  { route: 'post /api/renewals/accept', may: [], call: () => '/api/renewals/accept', body: { token: 'x'.repeat(43), password: 'long enough' } },
+  { route: 'post /api/own-password', may: [], call: () => '/api/own-password', body: { current: 'wrong', next: 'quite another one' } },
+  { route: 'get /api/own-sign-ins', may: SIGNED_IN, call: () => '/api/own-sign-ins' },
+  { route: 'post /api/own-sign-ins/:signInId/end', may: [], call: () => `/api/own-sign-ins/${uuidv7()}/end`, body: {} },
+  { route: 'post /api/events/:eventId/people/:accountId/renewal', may: ['director'], call: ({ event, openedId }) => `/api/events/${event.eventId}/people/${openedId}/renewal`, body: {} },
+  { route: 'post /api/events/:eventId/people/:accountId/suspension', may: ['director'], call: ({ event, openedId }) => `/api/events/${event.eventId}/people/${openedId}/suspension`, body: { isSuspended: false, why: 'Test.' } },
+  { route: 'get /api/ledger-keys', may: ALL, call: () => '/api/ledger-keys' },
+  { route: 'get /api/events/:eventId/ledger/entries/:seq/hash', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/ledger/entries/1/hash` },
   { route: 'get /api/events', may: ALL, call: () => '/api/events' },
   { route: 'get /api/events/:eventId', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}` },
   { route: 'get /api/events/:eventId/rules', may: PEOPLE, call: ({ event }) => `/api/events/${event.eventId}/rules` },
@@ -103,6 +112,8 @@ interface Place {
   catchId: string;
   photographId: string;
   invitedId: string;
+  /** Of somebody whom the event invited, and who has a password. */
+  openedId: string;
 }
 
 let world: World;
@@ -123,7 +134,16 @@ async function prepare(): Promise<void> {
     roles: ['judge'],
   });
   await send(world, event.director, 'post', '/api/commands').set('Idempotency-Key', invited.commandId).send(invited); // prettier-ignore
-  place = { event, catchId, photographId: photograph?.photographId ?? '', invitedId };
+  const openedId = uuidv7();
+  const opened = {
+    accountId: openedId,
+    name: 'Opened',
+    email: 'opened@test.example',
+    roles: ['judge' as const],
+  };
+  await done(sendCommand(world, event.director, 'people.add', event.eventId, opened));
+  await world.lauta.storage.read.people.setPassword(openedId, 'of no use');
+  place = { event, catchId, photographId: photograph?.photographId ?? '', invitedId, openedId };
   people = {
     nobody: NOBODY,
     stranger: await world.person('Stranger'),
@@ -173,6 +193,8 @@ describe('every command', () => {
     'rules.publish': ['director'],
     'board.add': ['director'],
     'people.add': ['director'],
+    'people.accept': [],
+    'people.remove': ['director'],
     'waters.publish': ['director'],
     'captures.tell': ['angler'],
     'catch.announce': ['angler'],
@@ -213,6 +235,13 @@ describe('every command', () => {
         return { board: { ...SHIPPED_BOARDS[0], id: `kind-${uuidv7().slice(-8)}` } };
       case 'people.add':
         return { accountId: uuidv7(), name: 'New', email: `${uuidv7()}@test.example`, roles: ['angler'] };
+      case 'people.accept':
+        // Whoever has the link of the own roles: tested with links.
+        return { token: 'x'.repeat(43) };
+      case 'people.remove': {
+        const { accountId } = await takePart(world, event.director, event.eventId, 'Leaves', ['angler']);
+        return { accountId, roles: ['angler'], why: 'Left.' };
+      }
       case 'catch.claim':
         return claimBody(world, event.angler, event.eventId, event.entrantId);
       case 'waters.publish':
@@ -283,9 +312,8 @@ describe('every command', () => {
     const after = await world.lauta.storage.read.ledger.head(place.event.eventId);
     if (may.includes(who)) expect(response.status, response.text).toBe(200);
     else {
-      expect(response.status).toBe(
-        who === 'nobody' ? 401 : kind !== 'event.create' && who === 'stranger' ? 404 : 403,
-      );
+      const strangers = kind !== 'event.create' && who === 'stranger' ? 404 : 403;
+      expect(response.status).toBe(who === 'nobody' ? 401 : kind === 'people.accept' ? 410 : strangers);
       expect(after).toEqual(before);
     }
   });
@@ -361,6 +389,7 @@ describe('photographs of others', () => {
     await upload(world, people.angler, place.event.eventId, await jpeg(), photographId);
     const see = (who: Who) => send(world, people[who], 'get', `/api/photographs/${photographId}/screen`);
     expect((await see('angler')).status).toBe(200);
-    expect((await see('rival')).status).toBe(403);
+    expect((await see('rival')).status).toBe(404);
+    expect((await see('judge')).status).toBe(404);
   });
 });

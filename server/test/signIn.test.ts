@@ -1,3 +1,4 @@
+import { checkLedger } from '../src/ledger/checkLedger.ts';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import { NOBODY, holdEvent, openWorld, send, sendCommand, done, type Person, type World } from './world.ts';
@@ -20,7 +21,10 @@ function personOf(response: { headers: Record<string, unknown> }): Person {
 
 async function who(person: Person) {
   const response = await send(world, person, 'get', '/api/who');
-  return response.body as { isSetUp: boolean; account: { name: string } | null };
+  return response.body as {
+    isSetUp: boolean;
+    account: { name: string; roles: { eventId: string }[] } | null;
+  };
 }
 
 describe('a new installation', () => {
@@ -123,32 +127,31 @@ describe('an invitation', () => {
   async function invited() {
     const { eventId, director } = await holdEvent(world);
     const accountId = uuidv7();
+    const email = `new-${accountId.slice(-8)}@lake.example`;
     await done(
       sendCommand(world, director, 'people.add', eventId, {
         accountId,
         name: 'New',
-        email: 'new@lake.example',
+        email,
         roles: ['judge'],
       }),
     );
     const ask = (person: Person = director, event = eventId) =>
       post(`/api/events/${event}/people/${accountId}/invitation`, {}, person);
-    return { eventId, director, accountId, ask };
+    return { eventId, director, accountId, email, ask };
   }
   const tokenIn = (body: unknown) => (body as { path: string }).path.replace('/invitation/', '');
   const accept = (token: string) =>
     post('/api/invitations/accept', { token, password: 'chosen by me alone' });
 
   it('lets its person choose a password, once', async () => {
-    const { ask } = await invited();
+    const { ask, email } = await invited();
     const token = tokenIn((await ask()).body);
     const accepted = await accept(token);
     expect(accepted.status).toBe(200);
     expect((await who(personOf(accepted))).account?.name).toBe('New');
     expect((await accept(token)).status).toBe(410);
-    expect(
-      (await post('/api/sign-in', { email: 'new@lake.example', password: 'chosen by me alone' })).status,
-    ).toBe(200);
+    expect((await post('/api/sign-in', { email, password: 'chosen by me alone' })).status).toBe(200);
   });
 
   it('is replaced by a newer one', async () => {
@@ -159,27 +162,41 @@ describe('an invitation', () => {
     expect((await accept(second)).status).toBe(200);
   });
 
-  it('can’t be made for an account that has a password: nobody takes over another’s', async () => {
+  it('is not made anew once the roles were taken up', async () => {
     const { ask } = await invited();
     await accept(tokenIn((await ask()).body));
-    const again = await ask();
-    expect(again.status).toBe(410);
+    expect((await ask()).status).toBe(410);
   });
 
-  it('can’t be made by the director of another event', async () => {
-    const { accountId, director } = await invited();
+  it('counts from when it was taken up, and not before', async () => {
+    const { ask, eventId, accountId } = await invited();
+    const { people } = world.lauta.storage.read;
+    expect(await people.rolesIn(eventId, accountId)).toEqual([]);
+    await accept(tokenIn((await ask()).body));
+    expect(await people.rolesIn(eventId, accountId)).toEqual(['judge']);
+    expect(await checkLedger(world.lauta.storage.read, eventId)).toMatchObject({ ok: true });
+  });
+
+  it('of another event opens that event alone: who occupies an address gets nobody else’s role', async () => {
+    const first = await invited();
     const other = await holdEvent(world);
-    await done(
-      sendCommand(world, other.director, 'people.add', other.eventId, {
-        accountId: uuidv7(),
-        name: 'New',
-        email: 'new@lake.example',
-        roles: ['angler'],
-      }),
-    );
-    const path = `/api/events/${other.eventId}/people/${accountId}/invitation`;
-    expect((await post(path, {}, other.director)).status).toBe(404);
-    expect((await post(path, {}, director)).status).toBe(403);
+    const { email = '' } = (await world.lauta.storage.read.people.findAccount(first.accountId)) ?? {};
+    await done(sendCommand(world, other.director, 'people.add', other.eventId, { accountId: uuidv7(), name: 'New', email, roles: ['angler'] })); // prettier-ignore
+    const path = `/api/events/${other.eventId}/people/${first.accountId}/invitation`;
+    expect((await post(path, {}, first.director)).status).toBe(403);
+    // The other director opens the own link, and so the account.
+    const occupant = personOf(await accept(tokenIn((await post(path, {}, other.director)).body)));
+    expect((await who(occupant)).account?.roles.map((one) => one.eventId)).toEqual([other.eventId]);
+    // The first event's link opens no account that is open already, and counts for its owner alone.
+    const token = tokenIn((await first.ask()).body);
+    expect((await accept(token)).body).toMatchObject({ type: 'account-opened' });
+    const look = await post('/api/links/look', { token });
+    expect(look.body).toMatchObject({ kind: 'invitation', hasPassword: true, eventName: 'Test event' });
+    const stranger = await world.person('Stranger');
+    const take = (person: Person) => sendCommand(world, person, 'people.accept', first.eventId, { token });
+    expect((await take(stranger)).body).toMatchObject({ type: 'invitation-used' });
+    expect((await take(occupant)).status).toBe(200);
+    expect((await take(occupant)).status).toBe(410);
   });
 });
 

@@ -58,10 +58,10 @@ describe('a specimen', () => {
     expect(ledger.text).not.toContain('willow');
     expect(ledger.text).not.toContain('9070');
     const stores = world.lauta.storage.read;
-    expect((await checkLedger(stores, event.eventId, { withBytes: true })).firstFault).toBeNull();
+    expect((await checkLedger(stores, event.eventId, { withBytes: true })).faults).toEqual([]);
     const altered = { ...own, note: 'beneath the new willow' };
     await world.pool.query('UPDATE specimens SET record = ? WHERE specimen_id = ?', [JSON.stringify(altered), own.specimenId]); // prettier-ignore
-    expect((await checkLedger(stores, event.eventId)).firstFault?.fault).toBe('record-differs');
+    expect((await checkLedger(stores, event.eventId)).faults[0]?.fault).toBe('record-differs');
     await world.pool.query('UPDATE specimens SET record = ? WHERE specimen_id = ?', [JSON.stringify(own), own.specimenId]); // prettier-ignore
     expect((await checkLedger(stores, event.eventId)).ok).toBe(true);
   });

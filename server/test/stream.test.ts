@@ -58,7 +58,11 @@ describe('the live stream', () => {
     await claim(world, event);
     const seq = await headOf(event);
     for (const listener of listeners) {
-      expect((await listener.messages(2))[1]).toEqual({ eventId: event.eventId, seq, kind: 'catch.claim' });
+      expect((await listener.messages(2))[1]).toMatchObject({
+        eventId: event.eventId,
+        seq,
+        kind: 'catch.claim',
+      });
       listener.close();
     }
   });
@@ -67,7 +71,9 @@ describe('the live stream', () => {
     const before = await headOf(event);
     await claim(world, event);
     const behind = await listen(event, null, { 'last-event-id': String(before) });
-    expect(await behind.messages(1)).toEqual([{ eventId: event.eventId, seq: before + 1, kind: 'catch-up' }]);
+    expect(await behind.messages(1)).toMatchObject([
+      { eventId: event.eventId, seq: before + 1, kind: 'catch-up' },
+    ]);
     behind.close();
     const level = await listen(event, null, { 'last-event-id': String(before + 1) });
     await claim(world, event);

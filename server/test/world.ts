@@ -15,9 +15,12 @@ import { createApp } from '../src/app.ts';
 import type { Clock } from '../src/clock.ts';
 import type { RouteLine } from '../src/http/routeTable.ts';
 import type { Lauta } from '../src/lauta.ts';
+import { note, openInstallation } from '../src/installation/installation.ts';
+import { passingSigner } from '../src/ledger/headSigner.ts';
 import { openLiveHub } from '../src/live/liveHub.ts';
-import { beginSignIn } from '../src/people/signIn.ts';
+import { beginSignIn, enterAcceptance } from '../src/people/signIn.ts';
 import { openPool } from '../src/storage/database.ts';
+import { ENDLESS_DISK } from '../src/storage/diskWatch.ts';
 import { openAnalysisPool } from '../src/photo/analysisPool.ts';
 import { mariadbStorage } from '../src/storage/storage.ts';
 
@@ -71,13 +74,18 @@ export async function openWorld(
     hub: openLiveHub(),
     bench: openAnalysisPool({ threads: 1 }),
     flanks: new FlankKeeper(storage),
+    disk: ENDLESS_DISK,
+    signer: passingSigner(),
+    secret: 'of this test',
     isDemo: options.isDemo ?? false,
     random: Math.random,
   };
+  await openInstallation(lauta);
   const { app, routes } = createApp(lauta, {
-    logger: pino({ level: 'silent' }),
+    logger: pino({ level: process.env['LAUTA_TEST_LOG'] ?? 'silent' }),
     webDir: null,
     trustProxy: 0,
+    hosts: [],
     triesPerAddress: options.triesPerAddress ?? 1000,
     triesPerAccount: options.triesPerAccount ?? 1000,
   });
@@ -96,6 +104,10 @@ export async function openWorld(
         { accountId, name: personName, email, passwordHash: null, founder, invitedByEventId: null },
         new Date(NOON),
       );
+      if (founder)
+        await storage.change((stores) =>
+          note(lauta, stores, accountId, { kind: 'account.found', accountId }),
+        );
       const { token } = await beginSignIn(storage.read, accountId);
       return { accountId, cookie: `lauta_sign_in=${token}` };
     },
@@ -247,6 +259,10 @@ export async function takePart(
       email: account?.email ?? '',
       roles,
     }),
+  );
+  // As by the link that the director hands over.
+  await world.lauta.storage.change((stores) =>
+    enterAcceptance(world.lauta, stores, eventId, person.accountId),
   );
   return person;
 }

@@ -24,7 +24,8 @@ import { WatersPage } from './features/waters/WatersPage.tsx';
 import { InsecureNote } from './offline/InsecureNote.tsx';
 import { UpdateNote } from './offline/UpdateNote.tsx';
 import { OutboxRunner } from './outbox/OutboxRunner.tsx';
-import { InvitationPage, SetUpPage } from './people/NewAccountPages.tsx';
+import { AccountPage } from './people/AccountPage.tsx';
+import { InvitationPage, RenewalPage, SetUpPage } from './people/NewAccountPages.tsx';
 import { PeoplePage } from './people/PeoplePage.tsx';
 import { SignInDialog } from './people/SignInDialog.tsx';
 import { SignInPage } from './people/SignInPage.tsx';
@@ -72,6 +73,8 @@ export const routes: RouteObject[] = [
       { path: '/sign-in', element: <SignInPage /> },
       { path: '/set-up', element: <SetUpPage /> },
       { path: '/invitation/:token', element: <InvitationPage /> },
+      { path: '/renewal/:token', element: <RenewalPage /> },
+      { path: '/account', element: <AccountPage /> },
       { path: '/pair/:token', element: <AcceptPage /> },
       { path: '/events/new', element: <NewEventPage /> },
       {

@@ -1,14 +1,20 @@
 export {
+  CLOCK_BACK,
   LEDGER_VERSION,
   appendEntry,
   canonicalBytes,
   commitTo,
   genesisHash,
   hashHex,
+  headBytes,
+  notPrefixAt,
   verifyLedger,
   type LedgerDraft,
   type LedgerEntry,
+  type LedgerFault,
   type LedgerHead,
   type LedgerVerdict,
+  type LedgerVersion,
   type StoredEntry,
 } from './ledger.ts';
+export { compareHead, keepHead, type BrokenPromise, type ToldHeads } from './toldHeads.ts';

@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import {
+  CLOCK_BACK,
   appendEntry,
   canonicalBytes,
   commitTo,
   genesisHash,
   hashHex,
+  notPrefixAt,
   verifyLedger,
   type LedgerHead,
   type StoredEntry,
@@ -44,15 +46,15 @@ describe('hashes and canonical bytes', () => {
 
 const EVENT = '01930000-0000-7000-8000-000000000001';
 
-function chain(length: number): StoredEntry[] {
+function chain(length: number, at = (i: number) => `2026-11-24T10:00:0${i}.000Z`): StoredEntry[] {
   const entries: StoredEntry[] = [];
   let head: LedgerHead = { seq: 0, hash: genesisHash(EVENT) };
   for (let i = 0; i < length; i++) {
     const entry = appendEntry(head, {
       eventId: EVENT,
       actorId: 'actor',
-      kind: 'catch.claim',
-      at: '2026-11-24T10:00:00.000Z',
+      kind: i === 0 ? 'event.create' : 'catch.claim',
+      at: at(i),
       body: { steps: 60 + i, note: 'ä€😀' },
     });
     entries.push(entry);
@@ -61,11 +63,21 @@ function chain(length: number): StoredEntry[] {
   return entries;
 }
 
+const verify = (entries: StoredEntry[], head?: LedgerHead, eventId = EVENT) => {
+  const { ok, head: end, faults } = verifyLedger(eventId, entries, { firstKind: 'event.create', head });
+  return { ok, end, faults };
+};
+
 describe('the chain', () => {
-  it('holds when nothing was touched, empty too', () => {
+  it('holds when nothing was touched', () => {
     const entries = chain(5);
-    expect(verifyLedger(EVENT, entries)).toEqual({ ok: true, head: { seq: 5, hash: entries[4]?.hash } });
-    expect(verifyLedger(EVENT, [])).toEqual({ ok: true, head: { seq: 0, hash: genesisHash(EVENT) } });
+    expect(verify(entries)).toEqual({ ok: true, end: { seq: 5, hash: entries[4]?.hash }, faults: [] });
+  });
+
+  it('never holds without entries, nor without its beginning', () => {
+    expect(verify([]).faults).toEqual([{ seq: 1, fault: 'empty' }]);
+    const other = appendEntry({ seq: 0, hash: genesisHash(EVENT) }, { eventId: EVENT, actorId: 'x', kind: 'catch.claim', at: '', body: {} }); // prettier-ignore
+    expect(verify([other]).faults).toEqual([{ seq: 1, fault: 'headless' }]);
   });
 
   it('names the entry in which any single byte was changed', () => {
@@ -75,7 +87,7 @@ describe('the chain', () => {
       const bytes = target.bytes.slice();
       bytes[i] = (bytes[i] ?? 0) ^ 1;
       const altered = entries.with(1, { ...target, bytes });
-      expect(verifyLedger(EVENT, altered)).toEqual({ ok: false, seq: 2, fault: 'altered' });
+      expect(verify(altered).faults[0]).toEqual({ seq: 2, fault: 'altered' });
     }
   });
 
@@ -85,50 +97,74 @@ describe('the chain', () => {
       eventId: EVENT,
       actorId: 'x',
       kind: 'catch.claim',
-      at: '',
+      at: '2026-11-24T10:00:01.000Z',
       body: { steps: 99 },
     });
-    expect(verifyLedger(EVENT, entries.with(1, forged))).toEqual({ ok: false, seq: 3, fault: 'broken-link' });
+    expect(verify(entries.with(1, forged)).faults).toEqual([{ seq: 3, fault: 'broken-link' }]);
   });
 
-  it('finds an entry taken out, in the middle or at the end', () => {
+  it('names every fault, and not the first alone', () => {
+    const entries = chain(6);
+    const spoil = (i: number) => {
+      const one = entries[i] as StoredEntry;
+      entries[i] = { ...one, bytes: Uint8Array.from(one.bytes, (byte, k) => (k === 99 ? byte ^ 1 : byte)) };
+    };
+    spoil(1);
+    spoil(4);
+    expect(verify(entries).faults).toEqual([{ seq: 2, fault: 'altered' }, { seq: 5, fault: 'altered' }]); // prettier-ignore
+  });
+
+  it('finds an entry taken out, in the middle or at the end, and a head that is behind', () => {
     const entries = chain(4);
-    expect(verifyLedger(EVENT, entries.toSpliced(1, 1))).toMatchObject({
-      ok: false,
-      seq: 2,
-      fault: 'missing',
-    });
+    expect(verify(entries.toSpliced(1, 1)).faults[0]).toEqual({ seq: 2, fault: 'missing' });
     const head = { seq: 4, hash: entries[3]?.hash ?? '' };
-    expect(verifyLedger(EVENT, entries.slice(0, 3), head)).toEqual({ ok: false, seq: 4, fault: 'missing' });
+    expect(verify(entries.slice(0, 3), head).faults).toEqual([{ seq: 4, fault: 'missing' }]);
+    expect(verify(entries, { seq: 3, hash: entries[2]?.hash ?? '' }).faults).toEqual([{ seq: 4, fault: 'altered' }]); // prettier-ignore
   });
 
   it('finds a whole chain rewritten against a head kept elsewhere', () => {
-    expect(verifyLedger(EVENT, chain(3), { seq: 3, hash: 'ff' })).toEqual({
-      ok: false,
-      seq: 3,
-      fault: 'altered',
-    });
+    expect(verify(chain(3), { seq: 3, hash: 'ff' }).faults).toEqual([{ seq: 3, fault: 'altered' }]);
   });
 
   it('is bound to its event', () => {
-    expect(verifyLedger('another', chain(1))).toMatchObject({ ok: false, seq: 1 });
+    expect(verify(chain(1), undefined, 'another').ok).toBe(false);
   });
 
   it('refuses bytes that are not canonical though their hash fits', () => {
     const bytes = utf8('{ "v":1 }');
-    expect(verifyLedger(EVENT, [{ seq: 1, bytes, hash: hashHex(bytes) }])).toEqual({
-      ok: false,
-      seq: 1,
-      fault: 'not-canonical',
-    });
+    expect(verify([{ seq: 1, bytes, hash: hashHex(bytes) }]).faults).toEqual([{ seq: 1, fault: 'not-canonical' }]); // prettier-ignore
+  });
+
+  it('says when time runs back, unless the entry itself does', () => {
+    const back = (i: number) => `2026-11-24T10:00:0${[0, 5, 3][i]}.000Z`;
+    expect(verify(chain(3, back)).faults).toEqual([{ seq: 3, fault: 'time-runs-back' }]);
+    const [first, second] = chain(2, back) as [StoredEntry, StoredEntry];
+    const third = appendEntry(second, { eventId: EVENT, actorId: 'x', kind: 'y', at: back(2), body: { [CLOCK_BACK]: back(1) } }); // prettier-ignore
+    expect(verify([first, second, third]).ok).toBe(true);
+  });
+});
+
+describe('an older copy', () => {
+  it('is the beginning of a ledger, or differs from some entry on', () => {
+    const entries = chain(5);
+    expect(notPrefixAt(entries.slice(0, 3), entries)).toBeNull();
+    expect(notPrefixAt(entries, entries.slice(0, 3))).toBe(4);
+    const rewritten = chain(5, (i) => `2026-11-24T11:00:0${i}.000Z`);
+    expect(notPrefixAt([...entries.slice(0, 2), ...rewritten.slice(2)], entries)).toBe(3);
   });
 });
 
 describe('a commitment', () => {
-  it('depends on salt and value, and needs a salt', () => {
-    const salt = new Uint8Array(16).fill(7);
-    expect(commitTo(salt, { a: 1, b: 2 })).toBe(commitTo(salt, { b: 2, a: 1 }));
-    expect(commitTo(salt, 'x')).not.toBe(commitTo(new Uint8Array(16), 'x'));
-    expect(() => commitTo(new Uint8Array(8), 'x')).toThrow(RangeError);
+  const salt = new Uint8Array(16).fill(7);
+
+  it('depends on salt, label and value, and needs a salt', () => {
+    expect(commitTo(salt, 'a', { a: 1, b: 2 })).toBe(commitTo(salt, 'a', { b: 2, a: 1 }));
+    expect(commitTo(salt, 'a', 'x')).not.toBe(commitTo(new Uint8Array(16), 'a', 'x'));
+    expect(commitTo(salt, 'a', 'x')).not.toBe(commitTo(salt, 'b', 'x'));
+    expect(() => commitTo(new Uint8Array(8), 'a', 'x')).toThrow(RangeError);
+  });
+
+  it('of version 1 is to salt and value alone', () => {
+    expect(commitTo(salt, null, 'x')).toBe(hashHex(new Uint8Array([...salt, ...utf8('"x"')])));
   });
 });

@@ -7,7 +7,9 @@ import canonicalize from 'canonicalize';
  * The ledger: an append-only chain of entries, each holding the hash of the one before.
  * An entry is the canonical JSON (RFC 8785) of its fields, kept as bytes and hashed (SHA-256, FIPS 180-4) as kept.
  */
-export const LEDGER_VERSION = 1;
+export const LEDGER_VERSION = 2;
+/** Versions whose entries are understood. In 1 a commitment is to a value alone; from 2 on to its label too. */
+export type LedgerVersion = 1 | typeof LEDGER_VERSION;
 
 export interface LedgerDraft {
   eventId: string;
@@ -21,7 +23,7 @@ export interface LedgerDraft {
 }
 
 export interface LedgerEntry extends LedgerDraft {
-  v: typeof LEDGER_VERSION;
+  v: LedgerVersion;
   seq: number;
   /** Hash of the former entry in hex; of the event's id for the first. */
   prev: string;
@@ -60,8 +62,11 @@ export function hashHex(bytes: Uint8Array): string {
 
 /** What the first entry names as its former hash: it binds the chain to its event. */
 export function genesisHash(eventId: string): string {
-  return hashHex(utf8ToBytes(`lauta-ledger:${LEDGER_VERSION}:${eventId}`));
+  return hashHex(utf8ToBytes(`lauta-ledger:1:${eventId}`));
 }
+
+/** What an entry's body says when its time is before that of the entry before: a clock was set, or a demo goes on. */
+export const CLOCK_BACK = 'clockBackFrom';
 
 /** The next entry after a head, ready to be stored. Pure: the caller holds the lock that orders appends. */
 export function appendEntry(head: LedgerHead, draft: LedgerDraft): StoredEntry {
@@ -80,39 +85,76 @@ export function appendEntry(head: LedgerHead, draft: LedgerDraft): StoredEntry {
 }
 
 /**
- * Commitment to a value that stays outside of the ledger: SHA-256 over salt and canonical bytes.
+ * Commitment to a value that stays outside of the ledger: SHA-256 over salt, label and canonical bytes.
  * Erasing salt and value leaves the chain valid and the commitment meaningless.
  * @param salt at least 16 random bytes
+ * @param label what the value is of the entry; null as version 1 committed, which bound none
  */
-export function commitTo(salt: Uint8Array, value: unknown): string {
+export function commitTo(salt: Uint8Array, label: string | null, value: unknown): string {
   if (salt.length < 16) throw new RangeError(`salt: expected 16 bytes or more, got ${salt.length}`);
-  return hashHex(concatBytes(salt, canonicalBytes(value)));
+  const bound = label === null ? [] : [utf8ToBytes('lauta-commitment:2:'), canonicalBytes(label)];
+  return hashHex(concatBytes(salt, ...bound, canonicalBytes(value)));
 }
 
 export type LedgerFault =
-  'missing' | 'altered' | 'not-canonical' | 'wrong-seq' | 'wrong-event' | 'broken-link';
-export type LedgerVerdict = { ok: true; head: LedgerHead } | { ok: false; seq: number; fault: LedgerFault };
+  | 'empty'
+  | 'headless'
+  | 'missing'
+  | 'altered'
+  | 'not-canonical'
+  | 'wrong-seq'
+  | 'wrong-event'
+  | 'broken-link'
+  | 'time-runs-back';
+
+/** Entries that do not fit, oldest first; `head` is where the chain ends as it stands. */
+export interface LedgerVerdict {
+  ok: boolean;
+  head: LedgerHead;
+  faults: { seq: number; fault: LedgerFault }[];
+  /** What could be read, in order; entries that are no JSON are left out. */
+  read: LedgerEntry[];
+}
+
+export interface LedgerExpectation {
+  /** With what every ledger of its kind begins. */
+  firstKind: string;
+  /** Where it should end, if that is known from elsewhere: it finds entries cut off at the end. */
+  head?: LedgerHead | undefined;
+}
 
 /**
- * Checks a whole ledger, oldest first, and names the first entry that does not fit.
- * @param expectedHead where the ledger should end, if known: it finds entries cut off at the end
+ * Checks a whole ledger, oldest first, and names every entry that does not fit. A chain without entries, or without its
+ * beginning, never fits: nothing could be told from it.
  */
 export function verifyLedger(
   eventId: string,
   entries: Iterable<StoredEntry>,
-  expectedHead?: LedgerHead,
+  expected: LedgerExpectation,
 ): LedgerVerdict {
   let head: LedgerHead = { seq: 0, hash: genesisHash(eventId) };
+  let formerAt: string | null = null;
+  const faults: LedgerVerdict['faults'] = [];
+  const read: LedgerEntry[] = [];
   for (const entry of entries) {
-    const seq = head.seq + 1;
     const fault = faultOf(eventId, head, entry);
-    if (fault) return { ok: false, seq, fault };
-    head = { seq, hash: entry.hash };
+    // What is missing has the number that was expected.
+    if (fault) faults.push({ seq: fault === 'missing' ? head.seq + 1 : entry.seq, fault });
+    head = { seq: entry.seq, hash: entry.hash };
+    const fields = parseEntry(entry.bytes);
+    if (!fields) continue;
+    if (read.length === 0 && fields.kind !== expected.firstKind)
+      faults.push({ seq: entry.seq, fault: 'headless' });
+    if (formerAt !== null && fields.at < formerAt && fields.body[CLOCK_BACK] !== formerAt)
+      faults.push({ seq: entry.seq, fault: 'time-runs-back' });
+    formerAt = fields.at;
+    read.push(fields);
   }
-  if (expectedHead && expectedHead.seq !== head.seq)
-    return { ok: false, seq: head.seq + 1, fault: 'missing' };
-  if (expectedHead && expectedHead.hash !== head.hash) return { ok: false, seq: head.seq, fault: 'altered' };
-  return { ok: true, head };
+  if (head.seq === 0) faults.push({ seq: 1, fault: 'empty' });
+  if (expected.head && expected.head.seq > head.seq) faults.push({ seq: head.seq + 1, fault: 'missing' });
+  else if (expected.head && (expected.head.seq !== head.seq || expected.head.hash !== head.hash))
+    faults.push({ seq: head.seq, fault: 'altered' });
+  return { ok: faults.length === 0, head, faults, read };
 }
 
 function faultOf(eventId: string, head: LedgerHead, entry: StoredEntry): LedgerFault | null {
@@ -120,20 +162,40 @@ function faultOf(eventId: string, head: LedgerHead, entry: StoredEntry): LedgerF
   if (hashHex(entry.bytes) !== entry.hash) return 'altered';
   const fields = parseEntry(entry.bytes);
   if (!fields) return 'not-canonical';
-  if (fields['seq'] !== entry.seq) return 'wrong-seq';
-  if (fields['eventId'] !== eventId) return 'wrong-event';
-  if (fields['prev'] !== head.hash) return 'broken-link';
+  if (fields.seq !== entry.seq) return 'wrong-seq';
+  if (fields.eventId !== eventId) return 'wrong-event';
+  if (fields.prev !== head.hash) return 'broken-link';
   return null;
 }
 
-function parseEntry(bytes: Uint8Array): Record<string, unknown> | null {
+/** An entry's fields, where its bytes are the canonical form of some. */
+function parseEntry(bytes: Uint8Array): LedgerEntry | null {
   try {
-    const fields = JSON.parse(utf8.encode(bytes)) as unknown;
+    const fields = JSON.parse(utf8.encode(bytes)) as Partial<LedgerEntry> | null;
     if (typeof fields !== 'object' || fields === null) return null;
     const again = canonicalBytes(fields);
     if (again.length !== bytes.length || again.some((byte, i) => byte !== bytes[i])) return null;
-    return fields as Record<string, unknown>;
+    const { kind, at, body } = fields;
+    if (typeof kind !== 'string' || typeof at !== 'string' || typeof body !== 'object') return null;
+    return fields as LedgerEntry;
   } catch {
     return null;
   }
+}
+
+/** What a head's signature is made over (Ed25519, RFC 8032): the event, how many entries, and the hash of the last. */
+export function headBytes(eventId: string, { seq, hash }: LedgerHead): Uint8Array {
+  return canonicalBytes({ lauta: 'ledger-head', v: 1, eventId, seq, hash });
+}
+
+/**
+ * Whether an older copy of a ledger is the beginning of one: what was exported once must be there for ever.
+ * @returns the number of the first entry that is not the same, or null
+ */
+export function notPrefixAt(older: readonly StoredEntry[], newer: readonly StoredEntry[]): number | null {
+  const at = older.findIndex(({ seq, hash, bytes }, i) => {
+    const now = newer[i];
+    return now?.seq !== seq || now.hash !== hash || hashHex(bytes) !== hash;
+  });
+  return at < 0 ? null : at + 1;
 }

@@ -41,6 +41,7 @@ export { cameraPose, focalPxFrom35mm, type CameraPose } from './camera.ts';
 export { analysedSize } from './analysedSize.ts';
 export { scaleAnalysis } from './scaleAnalysis.ts';
 export { seededDice } from './dice.ts';
+export { jpegStructure, jpegTrouble, type JpegStructure, type JpegTrouble } from './jpegStructure.ts';
 export { NO_EXIF, isJpeg, readExif, type PhotoExif } from './exif.ts';
 export {
   checkQuad,

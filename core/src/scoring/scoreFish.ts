@@ -19,6 +19,8 @@ export interface ScoringCatch {
   capturedAtMs: number;
   inSession: boolean;
   withdrawn: boolean;
+  /** Claimed so that nobody believes it unseen: it counts once a judge has accepted it. */
+  needsJudge?: boolean;
   decision: Decision | null;
 }
 
@@ -26,6 +28,7 @@ export type NotCounting =
   | 'withdrawn'
   | 'refused'
   | 'outside-session'
+  | 'needs-judge'
   | 'species-unknown'
   | 'species-not-counting'
   | 'under-minimum'
@@ -82,6 +85,7 @@ function whyNotCounting(
   if (caught.decision?.kind === 'refused') return 'refused';
   if (disqualified) return 'disqualified';
   if (!caught.inSession && caught.decision?.kind !== 'accepted') return 'outside-session';
+  if (caught.needsJudge && caught.decision?.kind !== 'accepted') return 'needs-judge';
   const species = findSpecies(sheet, caught.speciesId);
   if (!species) return 'species-unknown';
   if (!species.counts) return 'species-not-counting';

@@ -90,15 +90,22 @@ async function readCatch(
   const boards = await boardsOf(stores, record.eventId);
   const board = boards.find(({ id }) => id === reading.boardId);
   if (!board) refuse('board-not-known', { board: reading.boardId });
+  let altered: unknown = null;
   const result = await lauta.bench.analyse(
     `${photographId} ${board.id} ${boards.length}`,
     async () => {
       const photograph = await stores.photographs.find(photographId);
-      const bytes = photograph && (await readOriginal(stores, photograph));
+      const bytes =
+        photograph &&
+        (await readOriginal(stores, photograph).catch((error: unknown) => {
+          altered = error;
+          throw error;
+        }));
       const expected = await expectedCard(stores, record);
       return bytes && { bytes, board, otherBoards: boards, limitTiltDeg: null, expected };
     },
     isUrgent,
   );
+  if (altered instanceof Refusal) throw altered;
   return { record, photographId, reading, result };
 }

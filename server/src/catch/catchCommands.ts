@@ -1,20 +1,27 @@
 import type { CatchMark, CommandBody } from '@lauta/contract';
 import { readBoard, type BoardReading } from '@lauta/core/photo';
-import { findSpecies, sheetOfVersion, versionInForce } from '@lauta/core/rules';
+import { CLOCK_SLACK_MS } from '@lauta/core/file-evidence';
+import { findSpecies, sheetOfVersion, stepsReached, versionInForce, type RuleSheet } from '@lauta/core/rules';
 import { readTape, type TapeReading } from '@lauta/core/tape';
 import { placeInSchedule, resolveWallTime } from '@lauta/core/schedule';
 import { boardIn } from '../board/eventBoards.ts';
 import type { CommandContext, Handler } from '../command/commandContext.ts';
+import { refuseIfOfficial } from '../event/declareResults.ts';
 import type { LautaEvent } from '../event/eventStore.ts';
 import { requireMay } from '../people/subject.ts';
 import type { Photograph } from '../photo/photographStore.ts';
 import { refuse } from '../refusal.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
 import { catchState } from './catchState.ts';
+import { requireOwnCatchId } from './ownCatchId.ts';
 import { commitmentValue, freeFile } from './freeFile.ts';
 import type { CatchRecord } from './catchStore.ts';
 
 type Claim = CommandBody<'catch.claim'>;
+
+const HOUR_MS = 3_600_000;
+/** A day's outbox may come in one go; a fish a minute for hours does not. */
+const MOST_CLAIMS_AN_HOUR = 120;
 
 /**
  * Takes a claim. What can't count (outside of the hours, a species or board that the sheet does not name) is kept
@@ -26,11 +33,17 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
   const entrant = await stores.people.findEntrant(claim.entrantId);
   if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
   await requireMay(stores, asker, 'claim-catch', { eventId, entrantId: entrant.entrantId });
+  await requireOwnCatchId(context, eventId, entrant.entrantId, claim.catchId);
   const known = await stores.catches.find(claim.catchId);
   // Told by what it was claimed, so that a device sees whether that was its own claim or another phone's.
   if (known) refuse('catch-exists', { measurementId: known.measurementId });
   const event = await stores.events.find(eventId);
   if (!event) refuse('not-found', { what: 'event' });
+  if (
+    (await stores.catches.claimedSince(entrant.entrantId, new Date(now.getTime() - HOUR_MS))) >=
+    MOST_CLAIMS_AN_HOUR
+  )
+    refuse('too-many-tries');
   const book = await loadRuleBook(stores, eventId);
   if (!book) refuse('no-rule-sheet');
 
@@ -47,6 +60,10 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
   if (reading.kind === 'tape') marks.push('by-tape');
   else if (!sheet.boards.includes(reading.boardId)) marks.push('board-not-approved');
   if (claim.photographs.some((one) => one.isFromOutside)) marks.push('taken-outside');
+  const announced = await stores.custody.findAnnouncement(claim.catchId);
+  const heardMs = (announced?.heardAt ?? now).getTime();
+  if (captured.at.getTime() > heardMs + CLOCK_SLACK_MS) marks.push('captured-after-heard');
+  if (isFarOver(sheet, claim.claimedSteps, reading)) marks.push('far-over-reading');
   if (sheet.personPicture && !claim.photographs.some(({ role }) => role === 'person'))
     marks.push('no-person-picture');
 
@@ -106,13 +123,24 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
       claimedSteps: claim.claimedSteps,
       ...(claim.handling ? { handling: claim.handling } : {}),
       ...(claim.clockOffsetMs === undefined ? {} : { clockOffsetMs: claim.clockOffsetMs }),
-      measurement: { measurementId, reading },
+      measurement: { measurementId, photographId: claim.measurement.photographId, reading },
       identifier: commit('identifier', claim.identifierCode),
       photographs: files,
     },
     result: { catchId: claim.catchId, apparentMm: reading.apparentMm, marks },
   };
 };
+
+/** So much, and so many standard uncertainties, no slip of a thumb explains. */
+const FAR_MM = 25.4;
+const FAR_SIGMAS = 5;
+
+function isFarOver(sheet: RuleSheet, claimedSteps: number, reading: BoardReading | TapeReading): boolean {
+  const { measure } = sheet;
+  if (measure.kind !== 'length') return false;
+  const most = reading.apparentMm + Math.max(FAR_MM, FAR_SIGMAS * reading.sigmaMm);
+  return claimedSteps > stepsReached(measure, most);
+}
 
 async function readMeasurement(
   { stores }: CommandContext,
@@ -193,7 +221,7 @@ export const judgeCatch: Handler<'catch.judge'> = async (context, body, command)
   const record = await lockedCatch(context, body.catchId, eventId);
   await requireMay(stores, asker, 'judge-catch', { eventId, entrantId: record.entrantId });
   if (record.withdrawnAt) refuse('catch-withdrawn');
-  if ((await stores.events.find(eventId))?.officialAt) refuse('results-official');
+  await refuseIfOfficial(context, eventId);
   const former = await stores.catches.verdictsOf(body.catchId);
   const last = former.at(-1);
   if ((last?.verdictId ?? null) !== body.replaces)
@@ -277,6 +305,7 @@ export const answerRequest: Handler<'catch.answer'> = async (context, body, comm
 export const withdrawCatch: Handler<'catch.withdraw'> = async (context, { catchId }, command) => {
   const record = await ownCatch(context, 'withdraw-catch', catchId, command.eventId);
   if (record.withdrawnAt) refuse('catch-withdrawn');
+  await refuseIfOfficial(context, command.eventId);
   await context.stores.catches.setWithdrawn(catchId, context.now);
   await context.stores.catches.setState(catchId, 'withdrawn');
   return { body: { catchId } };
@@ -287,6 +316,7 @@ export const restoreCatch: Handler<'catch.restore'> = async (context, { catchId 
   const { stores } = context;
   const record = await ownCatch(context, 'withdraw-catch', catchId, command.eventId);
   if (!record.withdrawnAt) refuse('catch-not-withdrawn');
+  await refuseIfOfficial(context, command.eventId);
   const last = (await stores.catches.verdictsOf(catchId)).at(-1);
   await stores.catches.setWithdrawn(catchId, null);
   await stores.catches.setState(catchId, catchState(false, last, await stores.catches.answersOf(catchId)));
@@ -308,16 +338,14 @@ export const handleCatch: Handler<'catch.handle'> = async (context, { catchId, h
  * when somebody looks.
  */
 export const timeCatch: Handler<'catch.time'> = async (context, body, command) => {
-  const { stores, asker, now } = context;
+  const { stores, asker, now, commit } = context;
   const { catchId, entrantId, handling, clockOffsetMs } = body;
   const { eventId, deviceId } = command;
   const entrant = await stores.people.findEntrant(entrantId);
   if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
   await requireMay(stores, asker, 'claim-catch', { eventId, entrantId });
-  const claimed = await stores.catches.find(catchId);
-  if (claimed && claimed.entrantId !== entrantId) refuse('not-found', { what: 'catch' });
+  await requireOwnCatchId(context, eventId, entrantId, catchId);
   const known = await stores.catches.timingsOf(catchId);
-  if (known.some((one) => one.entrantId !== entrantId)) refuse('not-found', { what: 'catch' });
   if (known.some((one) => one.deviceId === deviceId)) refuse('handling-told');
   await stores.catches.addTiming({
     catchId,
@@ -328,7 +356,8 @@ export const timeCatch: Handler<'catch.time'> = async (context, body, command) =
     clockOffsetMs,
     toldAt: now,
   });
-  return { body: { catchId, entrantId, handling, clockOffsetMs } };
+  // Until it is claimed nobody else knows the catch's id.
+  return { body: { entrantId, content: commit('timing', { catchId, deviceId, handling, clockOffsetMs }) } };
 };
 
 /** Adds the clip of a fish's release to its catch. */

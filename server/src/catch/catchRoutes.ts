@@ -21,7 +21,12 @@ import { listCatches, viewCatch } from './catchViews.ts';
 const WAITING: readonly CatchState[] = ['undecided', 'answered'];
 const DECIDED: readonly CatchState[] = ['accepted', 'refused', 'sent-back', 'withdrawn'];
 
+/** Of the bench's queue, at once: judges of all events are never behind one angler's readings. */
+const MOST_READINGS = { judge: 24, angler: 4 };
+
 export function addCatchRoutes(table: RouteTable): void {
+  const shares = openShares();
+
   table.signedIn('get', '/api/events/:eventId/own-catches', async (asked) => {
     const { lauta, request, account } = asked;
     const { eventId } = await eventScope(asked);
@@ -30,6 +35,7 @@ export function addCatchRoutes(table: RouteTable): void {
     const entrantIds = await ownEntrantIds(stores, account, eventId);
     const found = await listCatches(stores, eventId, {
       entrantIds,
+      ...(request.query['state'] === 'sent-back' ? { states: ['sent-back'] as const } : {}),
       order: 'newest',
       offset,
       limit: pageSize,
@@ -77,12 +83,39 @@ export function addCatchRoutes(table: RouteTable): void {
     '/api/catches/:catchId/bench-reading',
     'see-original',
     catchScope,
-    async ({ lauta, request }, _scope, subject) =>
-      benchReading(lauta, idParameter(request, 'catchId'), {
-        isUrgent: request.query['ahead'] !== 'true',
-        isForJudge: may('see-queue', subject),
-      }),
+    async ({ lauta, request, account }, _scope, subject) => {
+      // A judge who fishes learns of the own catch what an angler does.
+      const isForJudge = may('judge-catch', subject);
+      return shares.take(
+        account?.accountId ?? '',
+        isForJudge ? MOST_READINGS.judge : MOST_READINGS.angler,
+        () =>
+          benchReading(lauta, idParameter(request, 'catchId'), {
+            isUrgent: isForJudge && request.query['ahead'] !== 'true',
+            isForJudge,
+          }),
+      );
+    },
   );
+}
+
+/** Counts what each account has under way; more than its share is refused for the moment. */
+function openShares() {
+  const running = new Map<string, number>();
+  return {
+    async take<T>(accountId: string, most: number, act: () => Promise<T>): Promise<T> {
+      const now = running.get(accountId) ?? 0;
+      if (now >= most) refuse('bench-busy');
+      running.set(accountId, now + 1);
+      try {
+        return await act();
+      } finally {
+        const left = (running.get(accountId) ?? 1) - 1;
+        if (left > 0) running.set(accountId, left);
+        else running.delete(accountId);
+      }
+    },
+  };
 }
 
 async function findEntrants(stores: Stores, eventId: string, search: string): Promise<string[]> {

@@ -1,4 +1,4 @@
-import type { CatchState } from '@lauta/contract';
+import type { CatchMark, CatchState } from '@lauta/contract';
 import type { Decision } from '@lauta/core/scoring';
 import type { Answer, CatchRecord, Verdict } from './catchStore.ts';
 
@@ -13,6 +13,9 @@ export function catchState(
   if (last.decision.kind !== 'sent-back') return last.decision.kind;
   return answers.some((answer) => answer.verdictId === last.verdictId) ? 'answered' : 'sent-back';
 }
+
+/** What nobody believes before a judge has looked. */
+const NEEDS_JUDGE: ReadonlySet<CatchMark> = new Set(['captured-after-heard', 'far-over-reading']);
 
 /** A verdict as scoring sees it. */
 export function decisionOf(last: Verdict | undefined): Decision | null {
@@ -39,6 +42,7 @@ export function scoringCatch(record: CatchRecord, last: Verdict | undefined) {
     capturedAtMs: record.capturedAt.getTime(),
     inSession: record.inSession,
     withdrawn: record.withdrawnAt !== null,
+    needsJudge: record.marks.some((mark) => NEEDS_JUDGE.has(mark)),
     decision: decisionOf(last),
   };
 }

@@ -1,7 +1,8 @@
-import { and, asc, count, countDistinct, desc, eq, inArray, isNull, max, ne, sql } from 'drizzle-orm';
+import { and, asc, count, countDistinct, desc, eq, gt, inArray, isNull, max, ne, sql } from 'drizzle-orm';
 import type { Connection } from '../storage/database.ts';
 import {
   answers,
+  catchIds,
   catchPhotographs,
   catches,
   measurements,
@@ -35,6 +36,18 @@ export function mariadbCatchStore(db: Connection): CatchStore {
       const [row] = await db.select().from(catches).where(eq(catches.catchId, catchId));
       return row ?? null;
     },
+    async bindId(catchId, eventId, entrantId, heardAt) {
+      await db.insert(catchIds).ignore().values({ catchId, eventId, entrantId, heardAt });
+      const [row] = await db
+        .select({ entrantId: catchIds.entrantId })
+        .from(catchIds)
+        .where(eq(catchIds.catchId, catchId))
+        .for('update');
+      if (!row) throw new Error(`catch ${catchId}: expected whose id it is, got none`);
+      return row.entrantId;
+    },
+    claimedSince: (entrantId, since) =>
+      countWhere(and(eq(catches.entrantId, entrantId), gt(catches.receivedAt, since))),
     async lock(catchId) {
       const [row] = await db.select().from(catches).where(eq(catches.catchId, catchId)).for('update');
       return row ?? null;

@@ -92,12 +92,16 @@ export interface Timing {
 export interface CatchStore {
   add(record: CatchRecord, measurement: Measurement, photographs: readonly CatchPhotograph[]): Promise<void>;
   find(catchId: string): Promise<CatchRecord | null>;
+  /** Binds an id to who speaks of it first. @returns whose it is */
+  bindId(catchId: string, eventId: string, entrantId: string, at: Date): Promise<string>;
   /** The record, locked until the transaction ends. */
   lock(catchId: string): Promise<CatchRecord | null>;
   setState(catchId: string, state: CatchState): Promise<void>;
   setLaterHandling(catchId: string, handling: Handling): Promise<void>;
   addTiming(timing: Timing): Promise<void>;
   timingsOf(catchId: string): Promise<Timing[]>;
+  /** How many an entrant has claimed that came since. */
+  claimedSince(entrantId: string, since: Date): Promise<number>;
   setWithdrawn(catchId: string, at: Date | null): Promise<void>;
   countIn(eventId: string, states?: readonly CatchState[]): Promise<number>;
   list(eventId: string, filter: CatchFilter): Promise<{ items: ListedCatch[]; total: number }>;

@@ -1,12 +1,28 @@
 import { isClip } from '@lauta/contract';
+import { canonicalBytes, hashHex } from '@lauta/core/ledger';
+import type { PhotoExif } from '@lauta/core/photo';
 import type { CommandContext } from '../command/commandContext.ts';
 import type { Photograph } from '../photo/photographStore.ts';
 import { refuse } from '../refusal.ts';
 
+/** Of what a file tells, so that it stands in one place only. */
+export function exifSha256(exif: PhotoExif | null): string {
+  return hashHex(canonicalBytes(exif));
+}
+
 /** What stands behind a photograph's commitment in the ledger: the original, and the copies that others see. */
 export async function commitmentValue({ stores }: CommandContext, photograph: Photograph) {
-  const { photographId, sha256, byteLength } = photograph;
-  return { sha256, byteLength, copies: await stores.photographs.copyHashes(photographId) };
+  const { photographId, sha256, byteLength, mediaType, widthPx, heightPx, exif, completedAt } = photograph;
+  return {
+    sha256,
+    byteLength,
+    copies: await stores.photographs.copyHashes(photographId),
+    mediaType,
+    widthPx,
+    heightPx,
+    exifSha256: exifSha256(exif),
+    completedAt: completedAt?.toISOString() ?? null,
+  };
 }
 
 /** An own photograph or clip that has come whole and belongs to no catch or specimen yet. */

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { appendEntry, canonicalBytes, genesisHash } from '@lauta/core/ledger';
+import { canonicalBytes, genesisHash } from '@lauta/core/ledger';
 import type { Command, CommandKind, Receipt } from '@lauta/contract';
 import { addBoard } from '../board/addBoard.ts';
 import {
@@ -14,12 +14,13 @@ import {
 } from '../catch/catchCommands.ts';
 import { announceCatch, askFrames, sendFrame, tellCaptures } from '../custody/custodyCommands.ts';
 import { createEvent } from '../event/createEvent.ts';
+import { append } from '../ledger/append.ts';
 import { declareResults } from '../event/declareResults.ts';
 import { revealCodes } from '../event/revealCodes.ts';
 import type { Lauta } from '../lauta.ts';
 import { askerOf } from '../people/subject.ts';
 import type { Pairing } from '../people/peopleStore.ts';
-import { addPerson } from '../people/addPerson.ts';
+import { acceptRoles, addPerson, removePerson } from '../people/addPerson.ts';
 import { publishRules } from '../rules/publishRules.ts';
 import { refuse } from '../refusal.ts';
 import { isDuplicate } from '../storage/database.ts';
@@ -34,6 +35,8 @@ const HANDLERS: { [K in CommandKind]: Handler<K> } = {
   'rules.publish': publishRules,
   'board.add': addBoard,
   'people.add': addPerson,
+  'people.accept': acceptRoles,
+  'people.remove': removePerson,
   'waters.publish': publishWaters,
   'captures.tell': tellCaptures,
   'catch.announce': announceCatch,
@@ -66,6 +69,7 @@ export async function applyCommand(
   command: Command,
   pairing: Pairing | null = null,
 ): Promise<Receipt> {
+  if (lauta.disk.isFull()) refuse('storage-full');
   const bodySha256 = createHash('sha256').update(canonicalBytes(command)).digest('hex');
   const { receipt, isNew } = await lauta.storage
     .change(async (stores) => {
@@ -87,27 +91,28 @@ export async function applyCommand(
         { stores, accountId, asker, now, random: lauta.random, commit: purse.commit },
         command,
       );
-      const entry = appendEntry(head, {
-        eventId,
-        actorId: accountId,
-        kind: command.kind,
-        at: now.toISOString(),
-        body: {
-          ...done.body,
-          commandId: command.commandId,
-          deviceId: command.deviceId,
-          madeAt: command.madeAt,
+      const { commandId, kind, deviceId, madeAt } = command;
+      const result = done.result ?? {};
+      const signed = await append(
+        stores,
+        lauta.signer,
+        head,
+        {
+          eventId,
+          actorId: accountId,
+          kind,
+          at: now.toISOString(),
+          body: {
+            ...done.body,
+            commandId,
+            deviceId,
+            madeAt,
+            receipt: purse.commit('receipt', { idempotencyKey, bodySha256, result }),
+          },
         },
-      });
-      await stores.ledger.append(eventId, entry, purse.opened(entry.seq));
-      const made: Receipt = {
-        commandId: command.commandId,
-        kind: command.kind,
-        eventId,
-        seq: entry.seq,
-        receivedAt: now.toISOString(),
-        result: done.result ?? {},
-      };
+        purse,
+      );
+      const made: Receipt = { commandId, kind, eventId, receivedAt: now.toISOString(), result, ...signed };
       await stores.receipts.keep(accountId, idempotencyKey, bodySha256, made, now);
       return { receipt: made, isNew: true };
     })
@@ -115,10 +120,16 @@ export async function applyCommand(
       // Two sendings at the same moment: the one that lost the race finds the other's receipt.
       if (!isDuplicate(error)) throw error;
       const known = await lauta.storage.read.receipts.find(accountId, idempotencyKey);
-      if (known?.bodySha256 !== bodySha256) throw error;
+      // Something that the sender made an id for stands under that id already.
+      if (!known) refuse('id-taken');
+      if (known.bodySha256 !== bodySha256) refuse('idempotency-key-reused');
       return { receipt: known.receipt, isNew: false };
     });
-  if (isNew) lauta.hub.publish({ eventId: receipt.eventId, seq: receipt.seq, kind: receipt.kind });
+  if (isNew) {
+    const { eventId, seq, kind, hash, signature, signedBy } = receipt;
+    lauta.hub.publish({ eventId, seq, kind, hash, signature, signedBy });
+    if (command.kind === 'people.remove') lauta.hub.dropAccount(command.body.accountId);
+  }
   return receipt;
 }
 

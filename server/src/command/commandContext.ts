@@ -41,7 +41,7 @@ export function openPurse(): CommitmentPurse {
     commit(label, value) {
       const salt = randomBytes(32);
       kept.push({ label, salt: salt.toString('hex'), value: Buffer.from(canonicalBytes(value)).toString() });
-      return commitTo(salt, value);
+      return commitTo(salt, label, value);
     },
     opened: (seq) => kept.map((one) => ({ seq, ...one })),
   };

@@ -2,7 +2,13 @@ import { statementHash } from '@lauta/core/custody';
 import type { CommandContext, Handler } from '../command/commandContext.ts';
 import { requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
+import { requireOwnCatchId } from '../catch/ownCatchId.ts';
 import { commitmentValue, freeFile } from '../catch/freeFile.ts';
+
+/** So many fish of one boat are not on their way at once: false ones would hide the others' true ones. */
+const MOST_WAITING = 60;
+/** Ten bursts of one fish. */
+const MOST_CAPTURES = 240;
 
 async function requireOwnEntrant(
   { stores, asker }: CommandContext,
@@ -29,7 +35,10 @@ export const tellCaptures: Handler<'captures.tell'> = async (
     if (statement.eventId !== eventId || statement.entrantId !== entrantId)
       refuse('capture-of-another', { captureId: statement.captureId });
     const hash = statementHash(statement);
+    if ((await context.stores.custody.capturesOfCatch(statement.catchId)) >= MOST_CAPTURES)
+      refuse('too-many-entries');
     const { catchId, captureId, keyId, seq } = statement;
+    await requireOwnCatchId(context, eventId, entrantId, catchId);
     const known = await context.stores.custody.findCapture(hash);
     await context.stores.custody.addCapture({
       hash,
@@ -41,8 +50,8 @@ export const tellCaptures: Handler<'captures.tell'> = async (
       signature,
       heardAt: context.now,
     });
+    // The catch's id is told with its claim: before, it is nobody else's business.
     told.push({
-      catchId,
       captureId,
       keyId,
       seq,
@@ -61,20 +70,15 @@ export const tellCaptures: Handler<'captures.tell'> = async (
 export const announceCatch: Handler<'catch.announce'> = async (context, body, { eventId }) => {
   const { stores, now, commit } = context;
   await requireOwnEntrant(context, eventId, body.entrantId);
-  const { catchId, entrantId, speciesId, capturedAt, claimedSteps } = body;
+  const { catchId, entrantId } = body;
+  await requireOwnCatchId(context, eventId, entrantId, catchId);
   if (await stores.custody.findAnnouncement(catchId)) refuse('catch-announced');
+  if ((await stores.custody.waitingOf(entrantId)) >= MOST_WAITING) refuse('too-many-tries');
   if (await stores.catches.find(catchId)) refuse('catch-exists');
   await stores.custody.announce({ catchId, eventId, entrantId, body, heardAt: now });
   return {
-    body: {
-      catchId,
-      entrantId,
-      speciesId,
-      capturedAt,
-      claimedSteps,
-      identifier: commit('identifier', body.identifierCode),
-      photographs: commit('photographs', body.photographs),
-    },
+    // What is on its way, and how long it is, rivals learn when it is claimed.
+    body: { entrantId, content: commit('announced', body) },
     result: { catchId },
   };
 };

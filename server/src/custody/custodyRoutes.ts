@@ -11,12 +11,15 @@ import { eventScope, idParameter, type RouteTable } from '../http/routeTable.ts'
 import { ownEntrantIds } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 import { isDuplicate } from '../storage/database.ts';
+import { note } from '../installation/installation.ts';
 import { viewCustody } from './custodyView.ts';
+import { registerKey } from './registerKey.ts';
 import type { StoredKey } from './custodyStore.ts';
 import { isRegistrationSigned } from './signature.ts';
 
 /** Phones and browsers that one account may have used; one whose store was cleared counts anew. */
 const MOST_KEYS = 400;
+const MOST_PAIRED_KEYS = 20;
 const MOST_ANNOUNCED = 200;
 
 export function addCustodyRoutes(table: RouteTable): void {
@@ -32,17 +35,13 @@ export function addCustodyRoutes(table: RouteTable): void {
     if (!(await isRegistrationSigned(publicKey, proof, keyId, accountId))) refuse('key-not-proven');
     const known = await custody.findKey(keyId);
     if (!known) {
-      if ((await custody.keysOf(accountId)).length >= MOST_KEYS) refuse('too-many-keys', { most: MOST_KEYS });
-      const registeredAt = lauta.clock.now();
-      await custody
-        .addKey({
-          keyId,
-          accountId,
-          deviceId,
-          publicKey,
-          pairingId: account.pairing?.pairingId ?? null,
-          registeredAt,
-        })
+      const pairingId = account.pairing?.pairingId ?? null;
+      // A partner's phone uses up none of the account's own.
+      const most = pairingId ? MOST_PAIRED_KEYS : MOST_KEYS;
+      const alike = (await custody.keysOf(accountId)).filter((one) => one.pairingId === pairingId);
+      if (alike.length >= most) refuse('too-many-keys', { most });
+      await lauta.storage
+        .change((stores) => registerKey(lauta, stores, { keyId, accountId, deviceId, publicKey, pairingId }))
         .catch((error: unknown) => {
           if (!isDuplicate(error)) throw error;
         });
@@ -60,7 +59,12 @@ export function addCustodyRoutes(table: RouteTable): void {
     const key = /^[0-9a-f]{64}$/.test(keyId) ? await custody.findKey(keyId) : null;
     if (!key || key.accountId !== account.accountId) refuse('not-found', { what: 'key' });
     // Once struck off it stays so, from the first time on.
-    if (key.revokedAt === null) await custody.revokeKey(keyId, lauta.clock.now(), why);
+    if (key.revokedAt === null)
+      await lauta.storage.change(async (stores) => {
+        await stores.custody.revokeKey(keyId, lauta.clock.now(), why);
+        const { accountId } = account;
+        await note(lauta, stores, accountId, { kind: 'key.revoke', accountId, keyId, why });
+      });
     return keyView((await custody.findKey(keyId)) ?? key);
   });
 

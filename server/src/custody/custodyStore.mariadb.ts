@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import type { Connection } from '../storage/database.ts';
 import { announcements, captures, catches, deviceKeys } from '../storage/schema.ts';
 import type { CustodyStore } from './custodyStore.ts';
@@ -79,13 +79,25 @@ export function mariadbCustodyStore(db: Connection): CustodyStore {
       const [row] = await db.select().from(announcements).where(eq(announcements.catchId, catchId));
       return row ?? null;
     },
+    async waitingOf(entrantId) {
+      const [row] = await db
+        .select({ total: count() })
+        .from(announcements)
+        .leftJoin(catches, eq(catches.catchId, announcements.catchId))
+        .where(and(eq(announcements.entrantId, entrantId), isNull(catches.catchId)));
+      return row?.total ?? 0;
+    },
+    async capturesOfCatch(catchId) {
+      const [row] = await db.select({ total: count() }).from(captures).where(eq(captures.catchId, catchId));
+      return row?.total ?? 0;
+    },
     async announcedIn(eventId, limit) {
       const rows = await db
         .select({ announcement: announcements })
         .from(announcements)
         .leftJoin(catches, eq(catches.catchId, announcements.catchId))
         .where(and(eq(announcements.eventId, eventId), isNull(catches.catchId)))
-        .orderBy(asc(announcements.heardAt))
+        .orderBy(desc(announcements.heardAt))
         .limit(limit);
       return rows.map(({ announcement }) => announcement);
     },

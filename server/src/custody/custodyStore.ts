@@ -52,6 +52,9 @@ export interface CustodyStore {
   answer(hash: string, at: Date, photographId: string | null): Promise<void>;
   announce(announcement: StoredAnnouncement): Promise<void>;
   findAnnouncement(catchId: string): Promise<StoredAnnouncement | null>;
-  /** Announcements of an event whose claims have not come, oldest first. */
+  /** How many of an entrant's announcements wait for their claims. */
+  waitingOf(entrantId: string): Promise<number>;
+  capturesOfCatch(catchId: string): Promise<number>;
+  /** Announcements of an event whose claims have not come, newest first. */
   announcedIn(eventId: string, limit: number): Promise<StoredAnnouncement[]>;
 }

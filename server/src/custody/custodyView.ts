@@ -10,8 +10,14 @@ import { isStatementSigned } from './signature.ts';
 
 /** When the server first heard of a catch: by its announcement, or by its claim. */
 export async function heardOf(stores: Stores, record: CatchRecord): Promise<Date> {
-  const announced = await stores.custody.findAnnouncement(record.catchId);
+  const announced = await announcementOf(stores, record);
   return announced && announced.heardAt < record.receivedAt ? announced.heardAt : record.receivedAt;
+}
+
+/** What the catch's own entrant announced of it: another's word under its id is nobody's. */
+async function announcementOf(stores: Stores, { catchId, entrantId }: CatchRecord) {
+  const announced = await stores.custody.findAnnouncement(catchId);
+  return announced?.entrantId === entrantId ? announced : null;
 }
 
 /** How a catch came from its capture to the server, with what speaks for and against it. */
@@ -19,7 +25,7 @@ export async function viewCustody(stores: Stores, record: CatchRecord): Promise<
   const { catchId, eventId, entrantId } = record;
   const [captures, announced, attached, sessions, waters, heardAt] = await Promise.all([
     stores.custody.capturesOf(entrantId),
-    stores.custody.findAnnouncement(catchId),
+    announcementOf(stores, record),
     stores.catches.photographsOf(catchId),
     stores.events.sessions(eventId),
     currentWaters(stores, eventId),

@@ -3,7 +3,9 @@ import { rollDice, seedFor } from '@lauta/sim/camera';
 import { DEMO_EVENT, DEMO_OFFICIALS, DEMO_SEED, demoId } from '@lauta/sim/demo';
 import { frozenClock } from '../clock.ts';
 import { applyCommand } from '../command/applyCommand.ts';
+import { note } from '../installation/installation.ts';
 import type { Lauta } from '../lauta.ts';
+import { enterAcceptance } from '../people/signIn.ts';
 
 const PREPARED_MS = Date.parse(DEMO_EVENT.preparedAt);
 const DEVICE_ID = demoId('device', PREPARED_MS);
@@ -47,12 +49,25 @@ export const sendAs =
 export async function ensureDirector(lauta: Lauta, preparedMs: number): Promise<string> {
   const { name, email } = DEMO_OFFICIALS.director;
   const accountId = demoId('account director', preparedMs);
-  await lauta.storage.change(async ({ people }) => {
+  await lauta.storage.change(async (stores) => {
+    const { people } = stores;
     if (await people.findAccount(accountId)) return;
     await people.addAccount(
       { accountId, name, email, passwordHash: null, founder: true, invitedByEventId: null },
       new Date(preparedMs),
     );
+    const then = { ...lauta, clock: frozenClock(new Date(preparedMs)) };
+    await note(then, stores, accountId, { kind: 'account.found', accountId });
   });
   return accountId;
+}
+
+/** Takes up what the director gave, as its person did by the link; once. */
+export async function takeUp(lauta: Lauta, eventId: string, accountId: string, atMs: number): Promise<void> {
+  const then = { ...lauta, clock: frozenClock(new Date(atMs)) };
+  await lauta.storage.change(async (stores) => {
+    const held = await stores.people.heldIn(eventId, accountId);
+    if (held.some(({ acceptedAt }) => acceptedAt === null))
+      await enterAcceptance(then, stores, eventId, accountId);
+  });
 }

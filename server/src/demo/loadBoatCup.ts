@@ -12,7 +12,7 @@ import {
   type DemoPerson,
 } from '@lauta/sim/demo';
 import type { Lauta } from '../lauta.ts';
-import { BOAT_CUP_ID, ensureDirector, sendAs } from './demoCommand.ts';
+import { BOAT_CUP_ID, ensureDirector, sendAs, takeUp } from './demoCommand.ts';
 
 const send = sendAs(BOAT_CUP_ID);
 const PREPARED_MS = Date.parse(BOAT_CUP.preparedAt);
@@ -52,6 +52,12 @@ export async function loadBoatCup(lauta: Lauta): Promise<void> {
         email: person.email,
         roles: [role],
       },
+    );
+    await takeUp(
+      lauta,
+      BOAT_CUP_ID,
+      demoId(`account ${person.email}`, PREPARED_MS),
+      PREPARED_MS + 120_000 + i * 1000,
     );
   }
   await weighDayOne(lauta, director);

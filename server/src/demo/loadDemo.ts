@@ -28,8 +28,10 @@ import {
 } from '@lauta/sim/demo';
 import type { Lauta } from '../lauta.ts';
 import { isDatabaseAway } from '../storage/database.ts';
-import type { Storage, Stores } from '../storage/storage.ts';
-import { DEMO_EVENT_ID, ensureDirector, sendAs } from './demoCommand.ts';
+import type { Storage } from '../storage/storage.ts';
+import { frozenClock } from '../clock.ts';
+import { registerKey } from '../custody/registerKey.ts';
+import { DEMO_EVENT_ID, ensureDirector, sendAs, takeUp } from './demoCommand.ts';
 import { loadBoatCup } from './loadBoatCup.ts';
 import { loadSpecimen } from './loadSpecimen.ts';
 import { uploadAs } from './uploadAs.ts';
@@ -181,6 +183,7 @@ async function loadEvent(lauta: Lauta): Promise<Cast> {
       email: person.email,
       roles: [role],
     });
+    await takeUp(lauta, DEMO_EVENT_ID, accountId, atMs);
     return accountId;
   };
   const judgeId = await add(DEMO_OFFICIALS.judge, 'judge', 0);
@@ -195,7 +198,7 @@ async function loadEvent(lauta: Lauta): Promise<Cast> {
     if (!entrant) throw new Error(`demo account ${accountId}: expected an entrant`);
     const identifiers = await stores.events.identifiersOf(entrant.entrantId);
     anglers.push({
-      ...(await openDevice(stores, accountId, entrant.entrantId, preparedMs)),
+      ...(await openDevice(lauta, accountId, entrant.entrantId, preparedMs)),
       accountId,
       entrantId: entrant.entrantId,
       number: entrant.number,
@@ -209,11 +212,12 @@ async function loadEvent(lauta: Lauta): Promise<Cast> {
 
 /** An angler's phone, registered, with its chain where it stands. */
 async function openDevice(
-  stores: Stores,
+  lauta: Lauta,
   accountId: string,
   entrantId: string,
   startedMs: number,
 ): Promise<{ device: DemoDevice; told: Set<string> }> {
+  const stores = lauta.storage.read;
   const captures = await stores.custody.capturesOf(entrantId);
   const chain = captures
     .map(({ statement, hash }) => ({ seq: statement.seq, hash }))
@@ -226,8 +230,9 @@ async function openDevice(
   const { keyId, publicKey } = device;
   if (!(await stores.custody.findKey(keyId))) {
     const deviceId = demoId(`device ${accountId}`, startedMs);
-    const registeredAt = new Date(startedMs + 300_000);
-    await stores.custody.addKey({ keyId, accountId, deviceId, publicKey, pairingId: null, registeredAt });
+    const then = { ...lauta, clock: frozenClock(new Date(startedMs + 300_000)) };
+    const key = { keyId, accountId, deviceId, publicKey, pairingId: null };
+    await lauta.storage.change((changed) => registerKey(then, changed, key));
   }
   return { device, told: new Set(captures.map(({ catchId }) => catchId)) };
 }

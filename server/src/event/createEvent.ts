@@ -10,7 +10,7 @@ const EVENT_CODE_LENGTH = 4;
 
 /** A new event with its days and sessions; who creates it is its first director. */
 export const createEvent: Handler<'event.create'> = async (
-  { stores, asker, accountId, now, random },
+  { stores, asker, accountId, now, random, commit },
   body,
   command,
 ) => {
@@ -24,13 +24,18 @@ export const createEvent: Handler<'event.create'> = async (
   const { name, zone, isPublic } = body;
   await stores.events.add({ eventId, name, zone, isPublic, eventCode }, now);
   await stores.ledger.open(eventId, { seq: 0, hash: genesisHash(eventId) });
+  const dayIds: string[] = [];
+  const sessionIds: string[] = [];
   for (const [i, { date }] of body.days.entries()) {
     const dayId = uuidv7();
+    dayIds.push(dayId);
     await stores.events.addDay(eventId, { dayId, seq: i + 1, date, codesFrom: null });
     for (const [k, session] of sessions.filter((one) => one.day === i).entries()) {
       const { linesInLocal, linesOutLocal, linesInAt, linesOutAt } = session;
+      const sessionId = uuidv7();
+      sessionIds.push(sessionId);
       await stores.events.addSession({
-        sessionId: uuidv7(),
+        sessionId,
         dayId,
         seq: k + 1,
         linesInLocal,
@@ -40,7 +45,8 @@ export const createEvent: Handler<'event.create'> = async (
       });
     }
   }
-  await stores.people.addRole(eventId, accountId, 'director');
+  await stores.people.addRole(eventId, accountId, 'director', now);
+  const founder = await stores.people.findAccount(accountId);
   return {
     body: {
       name,
@@ -48,7 +54,10 @@ export const createEvent: Handler<'event.create'> = async (
       isPublic,
       eventCode,
       days: body.days,
-      sessions: sessions.map((one) => ({
+      dayIds,
+      person: commit('person', { name: founder?.name ?? '', email: founder?.email ?? '' }),
+      sessions: sessions.map((one, i) => ({
+        sessionId: sessionIds[i],
         linesInAt: one.linesInAt.toISOString(),
         linesOutAt: one.linesOutAt.toISOString(),
       })),

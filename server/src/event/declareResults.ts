@@ -1,7 +1,8 @@
-import type { Handler } from '../command/commandContext.ts';
+import type { CommandContext, Handler } from '../command/commandContext.ts';
 import { requireMay } from '../people/subject.ts';
+import { refuse } from '../refusal.ts';
 
-/** Says that the results stand, or takes that back: while they stand no catch is decided anew. */
+/** Says that the results stand, or takes that back: while they stand nothing that scores is changed. */
 export const declareResults: Handler<'results.declare'> = async (
   { stores, asker, now },
   { isOfficial },
@@ -11,3 +12,11 @@ export const declareResults: Handler<'results.declare'> = async (
   await stores.events.setOfficial(eventId, isOfficial ? now : null);
   return { body: { isOfficial }, result: { isOfficial } };
 };
+
+/** What would change a result waits until the director opens them again. */
+export async function refuseIfOfficial(
+  { stores }: Pick<CommandContext, 'stores'>,
+  eventId: string,
+): Promise<void> {
+  if ((await stores.events.find(eventId))?.officialAt) refuse('results-official');
+}

@@ -6,7 +6,10 @@ import type { LautaEvent } from './eventStore.ts';
 export function addEventRoutes(table: RouteTable): void {
   table.anyone('get', '/api/events', async ({ lauta, account }) => {
     const stores = lauta.storage.read;
-    const events = await stores.events.visibleTo(account?.accountId ?? null);
+    const all = await stores.events.visibleTo(account?.accountId ?? null);
+    // A partner's phone hears of the one event that it was paired for, and of what is public.
+    const pairing = account?.pairing ?? null;
+    const events = all.filter(({ eventId, isPublic }) => !pairing || isPublic || eventId === pairing.eventId);
     return Promise.all(events.map((event) => eventView(stores, event)));
   });
 

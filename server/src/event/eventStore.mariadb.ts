@@ -1,4 +1,4 @@
-import { asc, desc, eq, inArray, or } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, or } from 'drizzle-orm';
 import type { Connection } from '../storage/database.ts';
 import { eventDays, eventRoles, eventSessions, events, identifiers } from '../storage/schema.ts';
 import type { EventStore } from './eventStore.ts';
@@ -38,7 +38,7 @@ export function mariadbEventStore(db: Connection): EventStore {
         ? db
             .select({ eventId: eventRoles.eventId })
             .from(eventRoles)
-            .where(eq(eventRoles.accountId, accountId))
+            .where(and(eq(eventRoles.accountId, accountId), isNotNull(eventRoles.acceptedAt)))
         : null;
       return db
         .select(eventColumns)

@@ -1,12 +1,13 @@
 import { extendCodes } from '@lauta/core/identifier';
 import type { Stores } from '../storage/storage.ts';
 
-/** Gives every entrant a code for every day that has none yet, apart enough from all codes of that day. */
+/** Gives every entrant a code for every day that has none yet, apart enough from all codes of that day. @returns those */
 export async function issueMissingIdentifiers(
   stores: Stores,
   eventId: string,
   random: () => number,
-): Promise<void> {
+): Promise<{ entrantId: string; dayId: string; code: string }[]> {
+  const made: { entrantId: string; dayId: string; code: string }[] = [];
   const entrants = await stores.people.entrantsOf(eventId);
   for (const { dayId } of await stores.events.days(eventId)) {
     const issued = await stores.events.identifiersOfDay(dayId);
@@ -19,7 +20,10 @@ export async function issueMissingIdentifiers(
       random,
     );
     for (const [i, { entrantId }] of without.entries()) {
-      await stores.events.addIdentifier(entrantId, dayId, codes[i] as string);
+      const code = codes[i] as string;
+      await stores.events.addIdentifier(entrantId, dayId, code);
+      made.push({ entrantId, dayId, code });
     }
   }
+  return made;
 }

@@ -3,7 +3,7 @@ import type { Logger } from 'pino';
 import { ZodError } from 'zod';
 import { PROBLEM_STATUS, type Problem, type ProblemType } from '@lauta/contract';
 import { Refusal } from '../refusal.ts';
-import { isDatabaseAway } from '../storage/database.ts';
+import { isDatabaseAway, withoutData } from '../storage/database.ts';
 
 /** Short titles; the sentence for people is made by the interface. */
 const titleOf = (type: ProblemType): string => type.replaceAll('-', ' ');
@@ -52,12 +52,21 @@ export function problemHandler(logger: Logger): ErrorRequestHandler {
       sendProblem(response, 'database-away');
     } else {
       logger.error(
-        { err: error, requestId: response.getHeader('x-request-id'), path: request.path },
+        {
+          err: withoutData(error),
+          requestId: response.getHeader('x-request-id'),
+          path: plainPath(request.path),
+        },
         'fault',
       );
       sendProblem(response, 'server-fault');
     }
   };
+}
+
+/** A link's token is a key. */
+export function plainPath(path: string): string {
+  return path.replace(/^\/+(pair|invitation|renewal)\/+.*/i, '/$1/…');
 }
 
 /** What Express and its parsers refuse by themselves: bodies too large or broken, paths that can't be read or served. */

@@ -1,3 +1,4 @@
+import rateLimit from 'express-rate-limit';
 import express, { Router, type Request, type RequestHandler, type Response } from 'express';
 import type { Capability, Subject } from '@lauta/core/people';
 import type { Lauta } from '../lauta.ts';
@@ -6,6 +7,7 @@ import { requireMay, type Scope } from '../people/subject.ts';
 import { accountOfToken } from '../people/signIn.ts';
 import { refuse } from '../refusal.ts';
 import { tokenOf } from './cookies.ts';
+import { sendProblem } from './problem.ts';
 
 /** What a route's handler is given, once the caller was let in. */
 export interface Asked {
@@ -41,7 +43,17 @@ const JSON_BODY = express.json({ limit: '256kb' });
 export class RouteTable {
   readonly router = Router();
   readonly lines: RouteLine[] = [];
-  private readonly lauta: Lauta;
+  readonly lauta: Lauta;
+  /** Writes of one account: more in a minute than any hand or outbox makes wait a moment. */
+  private readonly budget = rateLimit({
+    windowMs: 60_000,
+    limit: 1500,
+    standardHeaders: false,
+    legacyHeaders: false,
+    skip: (_request, response) => !response.locals['account'],
+    keyGenerator: (_request, response) => (response.locals['account'] as SignedInAccount).accountId,
+    handler: (_request, response) => sendProblem(response, 'too-many-tries'),
+  });
 
   constructor(lauta: Lauta) {
     this.lauta = lauta;
@@ -96,14 +108,43 @@ export class RouteTable {
   private add(line: RouteLine, handle: (asked: Asked) => Promise<unknown>, before: RequestHandler[]): void {
     this.lines.push(line);
     const body = line.method === 'get' || before.length > 0 ? [] : [JSON_BODY];
-    this.router[line.method](line.path, ...body, ...before, async (request, response) => {
+    const isOpen = line.method === 'get' || line.access === 'anyone';
+    // Who is nobody sends no body: it is not even read.
+    const known: RequestHandler = async (request, response, next) => {
       const account = await accountOfToken(this.lauta, tokenOf(request));
-      const answer = await handle({ lauta: this.lauta, request, response, account });
-      if (answer === undefined || response.headersSent) return;
-      response.setHeader('Cache-Control', 'no-store');
-      response.json(answer);
-    });
+      if (!account && !isOpen) refuse('not-signed-in');
+      response.locals['account'] = account;
+      next();
+    };
+    const budget = line.method === 'get' ? [] : [this.budget];
+    this.router[line.method](
+      line.path,
+      known,
+      ...budget,
+      ...body,
+      ...before,
+      wholeLetters,
+      async (request, response) => {
+        const account = response.locals['account'] as SignedInAccount | null;
+        const answer = await handle({ lauta: this.lauta, request, response, account });
+        if (answer === undefined || response.headersSent) return;
+        response.setHeader('Cache-Control', 'no-store');
+        response.json(answer);
+      },
+    );
   }
+}
+
+/** A letter that is only half there has no canonical form, so nothing that holds one can be entered. */
+const wholeLetters: RequestHandler = (request, _response, next) => {
+  if (!(request.body instanceof Uint8Array) && holdsHalfLetter(request.body)) refuse('invalid-request');
+  next();
+};
+
+function holdsHalfLetter(value: unknown): boolean {
+  if (typeof value === 'string') return /\p{Cs}/u.test(value);
+  if (typeof value !== 'object' || value === null) return false;
+  return Object.entries(value).some(([name, inner]) => holdsHalfLetter(name) || holdsHalfLetter(inner));
 }
 
 /** A path's parameter that names something by UUID; anything else names nothing. */

@@ -1,229 +1,195 @@
 import { createHash } from 'node:crypto';
-import { canonicalBytes, commitTo, hashHex, verifyLedger, type StoredEntry } from '@lauta/core/ledger';
-import type { RecordSpecimen, SignedCapture } from '@lauta/contract';
-import { statementHash } from '@lauta/core/custody';
-import type { WeighInEntry } from '@lauta/core/weigh-in';
-import type { WellEntry } from '@lauta/core/well';
-import { readOriginal } from '../photo/receivePhotograph.ts';
+import { setImmediate as breathe } from 'node:timers/promises';
+import type { LedgerFaultView } from '@lauta/contract';
+import { readExif } from '@lauta/core/photo';
+import { canonicalBytes, verifyLedger, type LedgerHead, type StoredEntry } from '@lauta/core/ledger';
+import { exifSha256 } from '../catch/freeFile.ts';
+import { FIRST_KIND, LEDGER_SETTING } from '../installation/installation.ts';
+import { chunksOf } from '../photo/receivePhotograph.ts';
 import type { Stores } from '../storage/storage.ts';
-
-export type RecordFault =
-  | 'commitment-differs'
-  | 'record-differs'
-  | 'photograph-differs'
-  | 'sheet-differs'
-  | 'board-differs'
-  | 'waters-differ'
-  | 'capture-differs';
+import { expectedRows, type ExpectedRow, type Expectation } from './expectedRows.ts';
+import type { HeadSigner } from './headSigner.ts';
+import type { RecordRow, RecordTable } from './recordRows.ts';
 
 export interface LedgerCheck {
+  /** Nothing differs, and nothing was erased: all that entries speak of is there, and nothing else is. */
   ok: boolean;
   entries: number;
-  head: { seq: number; hash: string } | null;
-  firstFault: { seq: number; fault: string } | null;
+  head: LedgerHead | null;
+  faults: LedgerFaultView[];
+  /** Entries whose committed words were erased: they cannot be checked. */
+  erased: number;
+  /** Rows that an earlier version entered nothing about. */
+  untold: number;
 }
 
 export interface CheckOptions {
   /** Reads and hashes every photograph's bytes too, and not only the hashes that are stored of them. */
-  withBytes: boolean;
+  withBytes?: boolean;
+  /** Whoever can verify the head's signature does. */
+  signer?: HeadSigner | undefined;
 }
 
 const AT_ONCE = 500;
-const PHOTOGRAPH = 'photograph-';
-const CAPTURE = 'capture-';
-const WELL = 'well-';
-const WEIGHED = 'weigh-';
-const SPECIMEN = 'specimen-';
-
-/** What stands behind a photograph's commitment. */
-interface CommittedFile {
-  sha256: string;
-  copies?: Record<'screen' | 'thumb', string> | null;
-}
 
 /**
- * Checks an event's whole record: first the chain itself, then that what stands outside of it (catches, verdicts,
- * rule sheets, photographs' hashes, committed words) is still what its entries say.
+ * Checks an event's whole record, both ways: the chain itself, that everything of which an entry speaks stands outside of
+ * it as the entry says, and that nothing stands there of which no entry speaks. Every difference is named.
  */
-export async function checkLedger(
+export function checkLedger(
   stores: Stores,
   eventId: string,
-  options: CheckOptions = { withBytes: false },
+  options: CheckOptions = {},
 ): Promise<LedgerCheck> {
-  const head = await stores.ledger.head(eventId);
+  return check(stores, eventId, 'event.create', () => stores.record.ofEvent(eventId), options);
+}
+
+/** The same of the installation's own ledger: devices' keys, founders, accounts that were suspended. */
+export async function checkInstallation(stores: Stores, options: CheckOptions = {}): Promise<LedgerCheck> {
+  const ledgerId = (await stores.settings.get(LEDGER_SETTING)) ?? '';
+  return check(stores, ledgerId, FIRST_KIND, () => stores.record.ofInstallation(), options);
+}
+
+async function check(
+  stores: Stores,
+  ledgerId: string,
+  firstKind: string,
+  rowsOf: () => Promise<RecordRow[]>,
+  { withBytes = false, signer }: CheckOptions,
+): Promise<LedgerCheck> {
+  const stored = ledgerId === '' ? null : await stores.ledger.head(ledgerId);
+  const entries = ledgerId === '' ? [] : await allEntries(stores, ledgerId);
+  const head = stored && { seq: stored.seq, hash: stored.hash };
+  const chain = verifyLedger(ledgerId, entries, { firstKind, head: head ?? undefined });
+  const faults: LedgerFaultView[] = chain.faults.map(({ seq, fault }) => ({ seq, fault, about: '' }));
+  if (!stored) faults.push({ seq: null, fault: 'no-head', about: '' });
+  else if (stored.signature !== null && signer && !signer.isSigned(ledgerId, stored))
+    faults.push({ seq: stored.seq, fault: 'head-not-signed', about: '' });
+  const expected = expectedRows(chain.read, await stores.ledger.commitments(ledgerId));
+  faults.push(...commitmentFaults(expected), ...(await differences(expected, await rowsOf(), entries)));
+  if (withBytes) faults.push(...(await byteFaults(stores, expected)));
+  faults.sort((a, b) => (a.seq ?? Infinity) - (b.seq ?? Infinity));
+  return {
+    ok: faults.length === 0 && expected.erased.size === 0,
+    entries: entries.length,
+    head,
+    faults,
+    erased: expected.erased.size,
+    untold: expected.untold,
+  };
+}
+
+async function allEntries(stores: Stores, ledgerId: string): Promise<StoredEntry[]> {
   const entries: StoredEntry[] = [];
   for (;;) {
-    const some = await stores.ledger.entries(eventId, entries.at(-1)?.seq ?? 0, AT_ONCE);
+    const some = await stores.ledger.entries(ledgerId, entries.at(-1)?.seq ?? 0, AT_ONCE);
     entries.push(...some);
-    if (some.length < AT_ONCE) break;
+    if (some.length < AT_ONCE) return entries;
   }
-  const verdict = verifyLedger(eventId, entries, head ?? undefined);
-  if (!verdict.ok) {
-    const { seq, fault } = verdict;
-    return { ok: false, entries: entries.length, head, firstFault: { seq, fault } };
-  }
-  const firstFault = await checkRecords(stores, eventId, entries, options);
-  return { ok: firstFault === null, entries: entries.length, head, firstFault };
 }
 
-interface EntryFields {
-  seq: number;
-  kind: string;
-  body: Record<string, unknown>;
+function commitmentFaults({ commitmentFaults: found, unknownKinds }: Expectation): LedgerFaultView[] {
+  return [
+    ...found.map(({ seq, label, what }) => ({ seq, fault: `commitment-${what}`, about: label })),
+    ...unknownKinds.map(({ seq, kind }) => ({ seq, fault: 'kind-not-known', about: kind })),
+  ];
 }
 
-async function checkRecords(
-  stores: Stores,
-  eventId: string,
+/** What a row of a kind is called when it is not as its entry says. */
+const FAULT_OF: Partial<Record<RecordTable, string>> = {
+  photograph: 'photograph-differs',
+  'rule-sheet': 'sheet-differs',
+  board: 'board-differs',
+  waters: 'waters-differ',
+  capture: 'capture-differs',
+};
+
+async function differences(
+  expected: Expectation,
+  rows: readonly RecordRow[],
   entries: readonly StoredEntry[],
-  options: CheckOptions,
-): Promise<{ seq: number; fault: RecordFault } | null> {
-  const commitments = await stores.ledger.commitments(eventId, 0, entries.at(-1)?.seq ?? 0);
-  const sheets = await stores.rules.versions(eventId);
-  const boards = await stores.boards.inEvent(eventId);
-  for (const { seq, bytes } of entries) {
-    const { kind, body } = JSON.parse(Buffer.from(bytes).toString('utf8')) as EntryFields;
-    const standing = JSON.stringify(body);
-    for (const { salt, value } of commitments.filter((one) => one.seq === seq)) {
-      const commitment = commitTo(Buffer.from(salt, 'hex'), JSON.parse(value));
-      if (!standing.includes(commitment)) return { seq, fault: 'commitment-differs' };
+): Promise<LedgerFaultView[]> {
+  const faults: LedgerFaultView[] = [];
+  const missing = new Map(expected.rows);
+  const hashes = new Map(entries.map(({ seq, hash }) => [seq, hash]));
+  for (const [i, row] of rows.entries()) {
+    if (i % AT_ONCE === 0) await breathe();
+    const about = `${row.table} ${row.key}`;
+    const expectedRow = missing.get(about);
+    missing.delete(about);
+    if (!expectedRow) {
+      if (expected.mayBeThere(row.table, row.key, row.fields)) expected.untold += 1;
+      else faults.push({ seq: null, fault: 'row-without-entry', about });
+      continue;
     }
-    if (kind === 'rules.publish') {
-      const sheet = sheets.find((one) => one.version === body['version']);
-      if (!sheet || hashHex(sheet.bytes) !== body['sha256']) return { seq, fault: 'sheet-differs' };
-    }
-    if (kind === 'board.add') {
-      const board = boards.find((one) => one.boardId === body['boardId']);
-      if (!board || hashHex(board.bytes) !== body['sha256']) return { seq, fault: 'board-differs' };
-    }
-    if (kind === 'waters.publish') {
-      const stored = await stores.waters.find(eventId, Number(body['version']));
-      if (!stored || hashHex(stored.bytes) !== body['sha256']) return { seq, fault: 'waters-differ' };
-    }
-    if (kind === 'catch.announce' && !(await announcementStands(stores, body)))
-      return { seq, fault: 'record-differs' };
-    if (kind === 'catch.time' && !(await timingStands(stores, body))) return { seq, fault: 'record-differs' };
-    if (kind === 'catch.claim' && !(await claimStands(stores, body))) return { seq, fault: 'record-differs' };
-    if (kind === 'catch.handle' && !(await handlingStands(stores, body)))
-      return { seq, fault: 'record-differs' };
-    if (kind === 'catch.judge' && !(await verdictStands(stores, body)))
-      return { seq, fault: 'record-differs' };
-    for (const { label, value } of commitments.filter((one) => one.seq === seq)) {
-      if (label.startsWith(CAPTURE) && !(await captureStands(stores, JSON.parse(value) as SignedCapture)))
-        return { seq, fault: 'capture-differs' };
-      if (label.startsWith(WELL) && !(await wellEntryStands(stores, JSON.parse(value) as WellEntry)))
-        return { seq, fault: 'record-differs' };
-      if (label.startsWith(WEIGHED) && !(await weighInEntryStands(stores, JSON.parse(value) as WeighInEntry)))
-        return { seq, fault: 'record-differs' };
-      if (label.startsWith(SPECIMEN) && !(await specimenStands(stores, JSON.parse(value) as RecordSpecimen)))
-        return { seq, fault: 'record-differs' };
-      if (!label.startsWith(PHOTOGRAPH)) continue;
-      const photographId = label.slice(PHOTOGRAPH.length);
-      const stands = await photographStands(
-        stores,
-        photographId,
-        JSON.parse(value) as CommittedFile,
-        options,
-      );
-      if (!stands) return { seq, fault: 'photograph-differs' };
-    }
+    const fields = fieldsThatDiffer(expectedRow, shownFields(row), hashes);
+    if (fields.length > 0)
+      faults.push({
+        seq: expectedRow.seq,
+        fault: FAULT_OF[row.table] ?? 'record-differs',
+        about: `${about}: ${fields.join(', ')}`,
+      });
   }
-  return null;
+  for (const { seq, table, key } of missing.values())
+    faults.push({ seq, fault: FAULT_OF[table] ?? 'record-missing', about: `${table} ${key}` });
+  return faults;
 }
 
-async function photographStands(
-  stores: Stores,
-  photographId: string,
-  committed: CommittedFile,
-  { withBytes }: CheckOptions,
-): Promise<boolean> {
-  const photograph = await stores.photographs.find(photographId);
-  if (photograph?.sha256 !== committed.sha256) return false;
-  if (!withBytes) return true;
-  const bytes = await readOriginal(stores, photograph);
-  if (!bytes || createHash('sha256').update(bytes).digest('hex') !== committed.sha256) return false;
-  return (
-    !committed.copies || canonicalEqual(await stores.photographs.copyHashes(photographId), committed.copies)
-  );
-}
-
-async function captureStands(stores: Stores, { statement, signature }: SignedCapture): Promise<boolean> {
-  const stored = await stores.custody.findCapture(statementHash(statement));
-  return stored !== null && canonicalEqual(stored.statement, statement) && stored.signature === signature;
-}
-
-async function wellEntryStands(stores: Stores, entry: WellEntry): Promise<boolean> {
-  const stored = await stores.wells.find(entry.entryId);
-  return stored !== null && canonicalEqual(stored, entry);
-}
-
-async function weighInEntryStands(stores: Stores, entry: WeighInEntry): Promise<boolean> {
-  const stored = await stores.weighIns.find(entry.entryId);
-  return stored !== null && canonicalEqual(stored, entry);
-}
-
-async function specimenStands(stores: Stores, record: RecordSpecimen): Promise<boolean> {
-  const stored = await stores.specimens.find(record.specimenId);
-  return stored !== null && canonicalEqual(stored.record, record);
-}
-
-async function announcementStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {
-  const stored = await stores.custody.findAnnouncement(String(body['catchId']));
-  if (!stored) return false;
-  const { entrantId, speciesId, capturedAt, claimedSteps } = stored.body;
-  return Object.entries({ entrantId, speciesId, capturedAt, claimedSteps }).every(([field, value]) => canonicalEqual(value, body[field])); // prettier-ignore
-}
-
-async function timingStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {
-  const stored = (await stores.catches.timingsOf(String(body['catchId']))).find((one) => one.deviceId === body['deviceId']); // prettier-ignore
-  return stored !== undefined && canonicalEqual(stored.handling, body['handling']);
-}
-
-async function claimStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {
-  const record = await stores.catches.find(String(body['catchId']));
-  if (!record) return false;
-  const measurement = await stores.catches.measurement(record.measurementId);
-  const now = {
-    entrantId: record.entrantId,
-    speciesId: record.speciesId,
-    dayId: record.dayId,
-    ruleVersion: record.ruleVersion,
-    capturedAt: record.capturedAt.toISOString(),
-    capturedSource: record.capturedSource,
-    inSession: record.inSession,
-    marks: record.marks,
-    claimedSteps: record.claimedSteps,
-    measurement: { measurementId: record.measurementId, reading: measurement?.reading ?? null },
+/** A verdict's words stand in its decision, whatever its kind. */
+function shownFields({ table, fields }: RecordRow): Record<string, unknown> {
+  if (table !== 'verdict') return fields;
+  const decision = fields['decision'] as Record<string, unknown>;
+  const { kind, steps = null, infractions = [], note, reason, request } = decision;
+  return {
+    ...fields,
+    kind,
+    steps: kind === 'accepted' ? steps : null,
+    infractions: (infractions as string[]).toSorted(),
+    words: note ?? reason ?? request ?? '',
   };
-  // Entries of versions without the clock hold no such field.
-  const isHandledSo = canonicalEqual(record.handling, body['handling'] ?? null);
-  const isClockSo = record.clockOffsetMs === (body['clockOffsetMs'] ?? null);
-  return (
-    isHandledSo &&
-    isClockSo &&
-    Object.entries(now).every(([field, value]) => canonicalEqual(value, body[field]))
-  );
 }
 
-async function handlingStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {
-  const record = await stores.catches.find(String(body['catchId']));
-  return record !== null && canonicalEqual(record.laterHandling, body['handling']);
+function fieldsThatDiffer(
+  { table, fields }: ExpectedRow,
+  now: Record<string, unknown>,
+  hashes: ReadonlyMap<number, string>,
+): string[] {
+  const wrong = Object.entries(fields)
+    .filter(([field, value]) => field !== 'hash' && !isSame(now[field], value))
+    .map(([field]) => field);
+  if (table === 'receipt' && now['hash'] !== undefined && now['hash'] !== hashes.get(Number(now['seq'])))
+    wrong.push('hash');
+  return wrong;
 }
 
-async function verdictStands(stores: Stores, body: Record<string, unknown>): Promise<boolean> {
-  const verdicts = await stores.catches.verdictsOf(String(body['catchId']));
-  const verdict = verdicts.find((one) => one.verdictId === body['verdictId']);
-  if (!verdict) return false;
-  const { decision } = verdict;
-  const infractions =
-    decision.kind === 'accepted' || decision.kind === 'refused' ? decision.infractions.toSorted() : [];
-  return (
-    decision.kind === body['kind'] &&
-    (decision.kind === 'accepted' ? decision.steps : null) === body['steps'] &&
-    canonicalEqual(infractions, body['infractions'])
-  );
+const UUID = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/gi;
+
+/** The database writes ids in small letters, whoever made them. */
+function isSame(a: unknown, b: unknown): boolean {
+  const text = (value: unknown): string =>
+    Buffer.from(canonicalBytes(value ?? null))
+      .toString('utf8')
+      .replaceAll(UUID, (id) => id.toLowerCase());
+  return text(a) === text(b);
 }
 
-function canonicalEqual(a: unknown, b: unknown): boolean {
-  return hashHex(canonicalBytes(a)) === hashHex(canonicalBytes(b));
+async function byteFaults(stores: Stores, { rows }: Expectation): Promise<LedgerFaultView[]> {
+  const faults: LedgerFaultView[] = [];
+  for (const { table, key, seq, fields } of rows.values()) {
+    if (table !== 'photograph') continue;
+    const photograph = await stores.photographs.find(key);
+    // That it is missing was found before.
+    if (!photograph) continue;
+    const wrong: string[] = [];
+    const bytes = await chunksOf(stores, photograph);
+    const sha256 = bytes && createHash('sha256').update(bytes).digest('hex');
+    if (sha256 !== photograph.sha256) wrong.push('bytes');
+    else if (photograph.exif && exifSha256(await readExif(bytes as Buffer)) !== exifSha256(photograph.exif))
+      wrong.push('what the file tells');
+    const copies = await stores.photographs.copyHashes(key);
+    if ((fields['copies'] ?? null) !== null && !isSame(copies, fields['copies'])) wrong.push('copies’ bytes');
+    if (wrong.length > 0)
+      faults.push({ seq, fault: 'photograph-differs', about: `photograph ${key}: ${wrong.join(', ')}` });
+  }
+  return faults;
 }

@@ -1,14 +1,16 @@
 import rateLimit from 'express-rate-limit';
-import type { LedgerCheckView, LedgerEntryView, LedgerView } from '@lauta/contract';
+import type { LedgerCheckView, LedgerEntryView, LedgerKeyView, LedgerView } from '@lauta/contract';
 import type { StoredEntry } from '@lauta/core/ledger';
 import { sendProblem } from '../http/problem.ts';
 import { eventScope, pageAsked, searchAsked, type RouteTable } from '../http/routeTable.ts';
 import { refuse } from '../refusal.ts';
-import { checkLedger } from './checkLedger.ts';
+import { ledgerChecks } from './ledgerChecks.ts';
 
 const EXPORT_AT_ONCE = 500;
 
 export function addLedgerRoutes(table: RouteTable): void {
+  const checkOf = ledgerChecks();
+
   table.allowed(
     'get',
     '/api/events/:eventId/ledger',
@@ -21,6 +23,23 @@ export function addLedgerRoutes(table: RouteTable): void {
       const { page, pageSize, offset } = pageAsked(asked.request, 25, 200);
       const { entries, total } = await ledger.find(eventId, searchAsked(asked.request), offset, pageSize);
       return { items: entries.map(entryView), total, page, pageSize, head } satisfies LedgerView;
+    },
+  );
+
+  table.anyone('get', '/api/ledger-keys', ({ lauta }) =>
+    Promise.resolve(lauta.signer.keys() satisfies LedgerKeyView[]),
+  );
+
+  /** What a ledger's entry was hashed to: with it a device compares the head that it was told once. */
+  table.allowed(
+    'get',
+    '/api/events/:eventId/ledger/entries/:seq/hash',
+    'see-ledger',
+    eventScope,
+    async ({ lauta, request }, { eventId }) => {
+      const seq = Number(request.params['seq']);
+      const [entry] = Number.isInteger(seq) && seq > 0 ? await lauta.storage.read.ledger.entries(eventId, seq - 1, 1) : []; // prettier-ignore
+      return { seq, hash: entry?.seq === seq ? entry.hash : null };
     },
   );
 
@@ -37,11 +56,7 @@ export function addLedgerRoutes(table: RouteTable): void {
     '/api/events/:eventId/ledger/check',
     'see-ledger',
     eventScope,
-    async ({ lauta }, { eventId }) => {
-      const from = performance.now();
-      const check = await checkLedger(lauta.storage.read, eventId);
-      return { ...check, tookMs: Math.round(performance.now() - from) } satisfies LedgerCheckView;
-    },
+    ({ lauta }, { eventId }): Promise<LedgerCheckView> => checkOf(lauta, eventId),
     [seldom],
   );
 

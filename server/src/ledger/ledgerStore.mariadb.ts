@@ -1,7 +1,7 @@
-import { and, asc, count, desc, eq, gt, isNotNull, lte, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, sql } from 'drizzle-orm';
 import type { Connection } from '../storage/database.ts';
 import { commitments, ledgerEntries, ledgers } from '../storage/schema.ts';
-import type { LedgerStore } from './ledgerStore.ts';
+import type { LedgerStore, StoredHead } from './ledgerStore.ts';
 
 const entryColumns = { seq: ledgerEntries.seq, bytes: ledgerEntries.bytes, hash: ledgerEntries.hash };
 const headColumns = { seq: ledgers.seq, hash: ledgers.hash };
@@ -12,8 +12,11 @@ export function mariadbLedgerStore(db: Connection): LedgerStore {
       await db.insert(ledgers).values({ eventId, seq: head.seq, hash: head.hash });
     },
     async head(eventId) {
-      const [row] = await db.select(headColumns).from(ledgers).where(eq(ledgers.eventId, eventId));
-      return row ?? null;
+      const [row] = await db
+        .select({ ...headColumns, signature: ledgers.signature, signedBy: ledgers.signedBy })
+        .from(ledgers)
+        .where(eq(ledgers.eventId, eventId));
+      return (row as StoredHead | undefined) ?? null;
     },
     async lockHead(eventId) {
       const [row] = await db
@@ -23,12 +26,15 @@ export function mariadbLedgerStore(db: Connection): LedgerStore {
         .for('update');
       return row ?? null;
     },
-    async append(eventId, entry, opened) {
+    async append(eventId, entry, opened, { signature, signedBy }) {
       await db.insert(ledgerEntries).values({ eventId, ...entry });
       if (opened.length > 0) {
         await db.insert(commitments).values(opened.map((one) => ({ eventId, ...one })));
       }
-      await db.update(ledgers).set({ seq: entry.seq, hash: entry.hash }).where(eq(ledgers.eventId, eventId));
+      await db
+        .update(ledgers)
+        .set({ seq: entry.seq, hash: entry.hash, signature, signedBy })
+        .where(eq(ledgers.eventId, eventId));
     },
     async entries(eventId, after, limit) {
       return db
@@ -56,21 +62,22 @@ export function mariadbLedgerStore(db: Connection): LedgerStore {
         .offset(offset);
       return { entries, total: counted?.total ?? 0 };
     },
-    async commitments(eventId, after, until) {
-      const rows = await db
-        .select()
+    async commitments(eventId) {
+      return db
+        .select({
+          seq: commitments.seq,
+          label: commitments.label,
+          salt: commitments.salt,
+          value: commitments.value,
+        })
         .from(commitments)
-        .where(
-          and(
-            eq(commitments.eventId, eventId),
-            gt(commitments.seq, after),
-            lte(commitments.seq, until),
-            isNotNull(commitments.salt),
-          ),
-        );
-      return rows.flatMap(({ seq, label, salt, value }) =>
-        salt !== null && value !== null ? [{ seq, label, salt, value }] : [],
-      );
+        .where(eq(commitments.eventId, eventId))
+        .orderBy(asc(commitments.seq));
+    },
+    async all() {
+      const heads = await db.select({ id: ledgers.eventId }).from(ledgers);
+      const entered = await db.selectDistinct({ id: ledgerEntries.eventId }).from(ledgerEntries);
+      return [...new Set([...heads, ...entered].map(({ id }) => id))];
     },
   };
 }

@@ -1,4 +1,10 @@
 import type { LedgerHead, StoredEntry } from '@lauta/core/ledger';
+import type { SignedHead } from './headSigner.ts';
+
+/** A head as it is stored: one of a version that did not sign has no signature. */
+export type StoredHead =
+  | (LedgerHead & Pick<SignedHead, 'signature' | 'signedBy'>)
+  | (LedgerHead & { signature: null; signedBy: null });
 
 export interface Commitment {
   seq: number;
@@ -8,14 +14,24 @@ export interface Commitment {
   value: string;
 }
 
+export type StoredCommitment = Omit<Commitment, 'salt' | 'value'> & {
+  salt: string | null;
+  value: string | null;
+};
+
 /** The append-only record of each event. */
 export interface LedgerStore {
   /** Begins an event's ledger. */
   open(eventId: string, head: LedgerHead): Promise<void>;
-  head(eventId: string): Promise<LedgerHead | null>;
+  head(eventId: string): Promise<StoredHead | null>;
   /** The head, locked until the transaction ends, so that appends follow one another. Null when there is no ledger. */
   lockHead(eventId: string): Promise<LedgerHead | null>;
-  append(eventId: string, entry: StoredEntry, commitments: readonly Commitment[]): Promise<void>;
+  append(
+    eventId: string,
+    entry: StoredEntry,
+    commitments: readonly Commitment[],
+    signed: SignedHead,
+  ): Promise<void>;
   /** Entries with `seq` over `after`, oldest first. */
   entries(eventId: string, after: number, limit: number): Promise<StoredEntry[]>;
   /** A page of the entries whose text holds `search`, newest first, and how many there are. */
@@ -25,6 +41,8 @@ export interface LedgerStore {
     offset: number,
     limit: number,
   ): Promise<{ entries: StoredEntry[]; total: number }>;
-  /** Commitments that were not erased, of entries with `seq` over `after` and up to `until`. */
-  commitments(eventId: string, after: number, until: number): Promise<Commitment[]>;
+  /** All commitments of a ledger; those that were erased have neither salt nor value. */
+  commitments(eventId: string): Promise<StoredCommitment[]>;
+  /** Every ledger of which anything is left. */
+  all(): Promise<string[]>;
 }

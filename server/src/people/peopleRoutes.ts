@@ -4,36 +4,58 @@ import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
 import {
   acceptInvitationSchema,
+  acceptRenewalSchema,
   acceptPairingSchema,
+  changePasswordSchema,
   demoSignInSchema,
+  lookAtLinkSchema,
+  normalEmail,
   offerPairingSchema,
   setUpSchema,
   signInSchema,
+  suspendSchema,
   type IdentifierView,
+  type LinkView,
   type PairingView,
   type PersonView,
+  type SignInView,
   type Who,
 } from '@lauta/contract';
 import { formatPayload, type Identifier } from '@lauta/core/identifier';
 import type { Subject } from '@lauta/core/people';
 import { cardSheet } from '../event/cardSheet.ts';
-import { clearTokenCookie, setTokenCookie, tokenOf } from '../http/cookies.ts';
+import {
+  clearTokenCookie,
+  isKnownBrowser,
+  setKnownCookie,
+  setTokenCookie,
+  tokenOf,
+} from '../http/cookies.ts';
 import { sendProblem } from '../http/problem.ts';
 import { entrantScope, eventScope, idParameter, type RouteTable } from '../http/routeTable.ts';
 import type { Lauta } from '../lauta.ts';
+import { browserName } from './browserName.ts';
 import { refuse } from '../refusal.ts';
 import { DEMO_EMAILS } from './demoPeople.ts';
 import type { SignedInAccount } from './peopleStore.ts';
 import {
   acceptInvitation,
   acceptPairing,
+  acceptRenewal,
   beginSignIn,
+  changePassword,
   endPairing,
   invite,
+  lookAtLink,
   offerPairing,
+  offerRenewal,
   setUpFounder,
   signInWithPassword,
+  signOutEverywhere,
+  suspendAccount,
   tokenSha256,
+  type SignInFrom,
+  type Token,
 } from './signIn.ts';
 
 export interface SignInLimits {
@@ -43,7 +65,7 @@ export interface SignInLimits {
 }
 
 export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
-  const [byAddress, byAccount] = signInLimiters(limits);
+  const { byAddress, byAccount } = signInLimiters(table.lauta, limits);
 
   /** The server's own clock, for devices to compare theirs with. */
   table.anyone('get', '/api/time', () => Promise.resolve({ serverMs: Date.now() }));
@@ -55,11 +77,12 @@ export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
     '/api/sign-in',
     async ({ lauta, request, response }) => {
       const { email, password } = signInSchema.parse(request.body);
-      const token = await signInWithPassword(lauta, email, password);
-      setTokenCookie(request, response, token);
+      const token = await signInWithPassword(lauta, email, password, fromOf(request));
+      await replaceToken(lauta, request, response, token);
+      setKnownCookie(request, response, lauta.secret, token.accountId);
       return { ok: true };
     },
-    [jsonBody(), byAddress, byAccount],
+    [jsonBody(), byAddress, ...byAccount],
   );
 
   table.anyone('post', '/api/sign-in/demo', async ({ lauta, request, response }) => {
@@ -68,20 +91,26 @@ export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
       ? await lauta.storage.read.people.findAccountByEmail(DEMO_EMAILS[role])
       : null;
     if (!account) refuse('not-found', { what: 'demo sign-in' });
-    setTokenCookie(request, response, await beginSignIn(lauta.storage.read, account.accountId));
+    await replaceToken(
+      lauta,
+      request,
+      response,
+      await beginSignIn(lauta.storage.read, account.accountId, fromOf(request)),
+    );
     return { ok: true };
   });
 
-  table.signedIn('post', '/api/sign-out', async ({ lauta, request, response }) => {
+  table.signedIn('post', '/api/sign-out', async ({ lauta, request, response, account }) => {
     const token = tokenOf(request);
     if (token) await lauta.storage.read.people.removeSignIn(tokenSha256(token));
+    lauta.hub.dropAccount(account.accountId);
     clearTokenCookie(request, response);
     return { ok: true };
   });
 
   table.signedIn('post', '/api/sign-out-everywhere', async ({ lauta, request, response, account }) => {
     if (account.pairing) refuse('not-allowed');
-    await lauta.storage.read.people.removeSignInsOf(account.accountId);
+    await signOutEverywhere(lauta, account.accountId);
     clearTokenCookie(request, response);
     return { ok: true };
   });
@@ -110,7 +139,7 @@ export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
     '/api/pairings/accept',
     async ({ lauta, request, response }) => {
       const { token } = acceptPairingSchema.parse(request.body);
-      setTokenCookie(request, response, await acceptPairing(lauta, token));
+      await replaceToken(lauta, request, response, await acceptPairing(lauta, token, fromOf(request)));
       return { ok: true };
     },
     [jsonBody(), byAddress],
@@ -132,7 +161,7 @@ export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
     const pairingId = idParameter(request, 'pairingId');
     // A partner's phone may end its own.
     if (account.pairing && account.pairing.pairingId !== pairingId) refuse('not-allowed');
-    await endPairing(lauta.storage.read, account.accountId, pairingId);
+    await endPairing(lauta, account.accountId, pairingId);
     return { ok: true };
   });
 
@@ -141,8 +170,8 @@ export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
     '/api/set-up',
     async ({ lauta, request, response }) => {
       const founder = setUpSchema.parse(request.body);
-      const token = await setUpFounder(lauta, { accountId: uuidv7(), ...founder });
-      setTokenCookie(request, response, token);
+      const token = await setUpFounder(lauta, { accountId: uuidv7(), ...founder }, fromOf(request));
+      await replaceToken(lauta, request, response, token);
       return { ok: true };
     },
     [jsonBody(), byAddress],
@@ -153,10 +182,92 @@ export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
     '/api/invitations/accept',
     async ({ lauta, request, response }) => {
       const { token, password } = acceptInvitationSchema.parse(request.body);
-      setTokenCookie(request, response, await acceptInvitation(lauta, token, password));
+      const accepted = await acceptInvitation(lauta, token, password, fromOf(request));
+      await replaceToken(lauta, request, response, accepted);
       return { ok: true };
     },
     [jsonBody(), byAddress],
+  );
+
+  table.anyone(
+    'post',
+    '/api/links/look',
+    async ({ lauta, request }): Promise<LinkView> => {
+      const { token } = lookAtLinkSchema.parse(request.body);
+      return lookAtLink(lauta, token);
+    },
+    [jsonBody(), byAddress],
+  );
+
+  table.anyone(
+    'post',
+    '/api/renewals/accept',
+    async ({ lauta, request, response }) => {
+      const { token, password } = acceptRenewalSchema.parse(request.body);
+      const accepted = await acceptRenewal(lauta, token, password, fromOf(request));
+      await replaceToken(lauta, request, response, accepted);
+      return { ok: true };
+    },
+    [jsonBody(), byAddress],
+  );
+
+  table.signedIn(
+    'post',
+    '/api/own-password',
+    async ({ lauta, request, account }) => {
+      if (account.pairing) refuse('not-allowed');
+      const { current, next } = changePasswordSchema.parse(request.body);
+      await changePassword(lauta, account, current, next);
+      return { ok: true };
+    },
+    [jsonBody(), byAddress],
+  );
+
+  table.signedIn('get', '/api/own-sign-ins', async ({ lauta, account }): Promise<SignInView[]> => {
+    if (account.pairing) return [];
+    const own = await lauta.storage.read.people.signInsOf(account.accountId, new Date());
+    return own.map(({ signInId, browser, createdAt, expiresAt, pairingId }) => ({
+      signInId,
+      browser,
+      createdAt: createdAt.toISOString(),
+      expiresAt: expiresAt.toISOString(),
+      isThis: signInId === account.signInId,
+      isPaired: pairingId !== null,
+    }));
+  });
+
+  table.signedIn('post', '/api/own-sign-ins/:signInId/end', async ({ lauta, request, account }) => {
+    if (account.pairing) refuse('not-allowed');
+    const signInId = idParameter(request, 'signInId');
+    if (!(await lauta.storage.read.people.endSignIn(account.accountId, signInId)))
+      refuse('not-found', { what: 'sign-in' });
+    lauta.hub.dropAccount(account.accountId);
+    return { ok: true };
+  });
+
+  table.allowed(
+    'post',
+    '/api/events/:eventId/people/:accountId/renewal',
+    'manage-people',
+    eventScope,
+    async ({ lauta, request, account }, { eventId }) => {
+      const personId = idParameter(request, 'accountId');
+      const { token, expiresAt } = await offerRenewal(lauta, account?.accountId ?? '', eventId, personId);
+      return { path: `/renewal/${token}`, expiresAt: expiresAt.toISOString() };
+    },
+  );
+
+  table.allowed(
+    'post',
+    '/api/events/:eventId/people/:accountId/suspension',
+    'manage-people',
+    eventScope,
+    async ({ lauta, request, account }, { eventId }) => {
+      const wish = suspendSchema.parse(request.body);
+      const personId = idParameter(request, 'accountId');
+      await suspendAccount(lauta, account as SignedInAccount, eventId, personId, wish);
+      return { ok: true };
+    },
   );
 
   table.allowed('get', '/api/events/:eventId/people', 'see-people', eventScope, ({ lauta }, { eventId }) =>
@@ -277,13 +388,17 @@ function sendPdf(response: Response, pdf: Buffer): undefined {
 
 async function listPeople(lauta: Lauta, eventId: string): Promise<PersonView[]> {
   const people = await lauta.storage.read.people.peopleOf(eventId);
-  return people.map(({ account, roles, entrantNumber }) => ({
+  return people.map(({ account, roles, isAccepted, entrantNumber }) => ({
     accountId: account.accountId,
-    name: account.name,
+    // Whoever knows an address learns no name by it before its owner has come to the event.
+    name: isAccepted || account.invitedByEventId === eventId ? account.name : '',
     email: account.email,
     roles,
     entrantNumber,
     hasPassword: account.passwordHash !== null,
+    isAccepted,
+    isSuspended: Boolean(account.suspendedAt),
+    isInvitedHere: account.invitedByEventId === eventId,
   }));
 }
 
@@ -325,28 +440,62 @@ const jsonBody = (): RequestHandler => express.json({ limit: '16kb' });
 
 const QUARTER_HOUR_MS = 15 * 60_000;
 
-/** Only failures count, so that a team behind one address is not locked out by signing in. */
-function signInLimiters({
-  triesPerAddress,
-  triesPerAccount,
-}: SignInLimits): [RequestHandler, RequestHandler] {
-  const limiter = (limit: number, keyGenerator: (request: Request) => string): RequestHandler =>
+const fromOf = (request: Request): SignInFrom => ({ browser: browserName(request.get('user-agent')) });
+
+/** Signing in over a sign-in ends that one: a browser has one at a time. */
+async function replaceToken(
+  lauta: Lauta,
+  request: Request,
+  response: Response,
+  token: Pick<Token, 'token' | 'expiresAt'>,
+): Promise<void> {
+  const former = tokenOf(request);
+  if (former) await lauta.storage.read.people.removeSignIn(tokenSha256(former));
+  setTokenCookie(request, response, token);
+}
+
+/** Strangers from everywhere together may try so many times more than one of them. */
+const ALL_STRANGERS = 10;
+
+/**
+ * Only failures count, so that a team behind one address is not locked out by signing in. An account's tries are counted
+ * for each address on the network, and for a browser that signed in before by itself: whoever guesses elsewhere keeps
+ * the owner out of none of the own devices.
+ */
+function signInLimiters(lauta: Lauta, { triesPerAddress, triesPerAccount }: SignInLimits) {
+  const limiter = (
+    limit: number,
+    keyGenerator: (request: Request) => string | Promise<string>,
+    skip: (request: Request) => boolean | Promise<boolean> = () => false,
+  ): RequestHandler =>
     rateLimit({
       windowMs: QUARTER_HOUR_MS,
       limit,
+      skip,
       skipSuccessfulRequests: true,
       standardHeaders: 'draft-8',
       legacyHeaders: false,
       keyGenerator,
       handler: (_request, response) => sendProblem(response, 'too-many-tries'),
     });
-  return [
-    limiter(triesPerAddress, (request) => ipKeyGenerator(request.ip ?? '')),
-    limiter(triesPerAccount, (request) => `account ${emailIn(request.body)}`),
-  ];
+  const addressOf = (request: Request): string => ipKeyGenerator(request.ip ?? '');
+  const isKnown = async (request: Request): Promise<boolean> => {
+    const account = await lauta.storage.read.people.findAccountByEmail(emailIn(request.body));
+    return account !== null && isKnownBrowser(request, lauta.secret, account.accountId);
+  };
+  return {
+    byAddress: limiter(triesPerAddress, addressOf),
+    byAccount: [
+      limiter(triesPerAccount, async (request) => {
+        const from = (await isKnown(request)) ? 'a known browser' : addressOf(request);
+        return `account ${emailIn(request.body)} from ${from}`;
+      }),
+      limiter(triesPerAccount * ALL_STRANGERS, (request) => `account ${emailIn(request.body)}`, isKnown),
+    ],
+  };
 }
 
 function emailIn(body: unknown): string {
   const email = typeof body === 'object' && body !== null && 'email' in body ? body.email : '';
-  return typeof email === 'string' ? email.trim().toLowerCase().slice(0, 120) : '';
+  return typeof email === 'string' ? normalEmail(email.slice(0, 200)) : '';
 }

@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, isNull, lt, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, isNotNull, isNull, lt, ne, sql } from 'drizzle-orm';
 import type { Connection } from '../storage/database.ts';
 import { accounts, entrantMembers, entrants, eventRoles, invitations, pairings, signIns } from '../storage/schema.ts'; // prettier-ignore
 import type { Account, Entrant, PeopleStore } from './peopleStore.ts';
@@ -10,6 +10,13 @@ const accountColumns = {
   passwordHash: accounts.passwordHash,
   founder: accounts.founder,
   invitedByEventId: accounts.invitedByEventId,
+  suspendedAt: accounts.suspendedAt,
+};
+
+const LINK = {
+  accountId: invitations.accountId,
+  eventId: invitations.eventId,
+  kind: invitations.kind,
 };
 
 const pairingColumns = {
@@ -64,48 +71,79 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
       await db.update(accounts).set({ passwordHash }).where(eq(accounts.accountId, accountId));
     },
 
-    async addSignIn(tokenSha256, accountId, createdAt, expiresAt, pairingId) {
-      await db
-        .insert(signIns)
-        .values({ tokenSha256, accountId, createdAt, expiresAt, pairingId: pairingId ?? null });
+    async addSignIn(tokenSha256, accountId, createdAt, expiresAt, { pairingId = null, browser = '' }) {
+      await db.insert(signIns).values({ tokenSha256, accountId, createdAt, expiresAt, pairingId, browser });
     },
     async accountOfSignIn(tokenSha256, now) {
       const [row] = await db
-        .select({ account: accountColumns, pairing: pairingColumns })
+        .select({ account: accountColumns, pairing: pairingColumns, signInId: signIns.signInId })
         .from(signIns)
         .innerJoin(accounts, eq(accounts.accountId, signIns.accountId))
         .leftJoin(pairings, eq(pairings.pairingId, signIns.pairingId))
         .where(
-          and(eq(signIns.tokenSha256, tokenSha256), gt(signIns.expiresAt, now), isNull(pairings.endedAt)),
+          and(
+            eq(signIns.tokenSha256, tokenSha256),
+            gt(signIns.expiresAt, now),
+            isNull(pairings.endedAt),
+            isNull(accounts.suspendedAt),
+          ),
         );
-      return row ? { ...row.account, pairing: row.pairing } : null;
+      return row ? { ...row.account, pairing: row.pairing, signInId: row.signInId } : null;
     },
     async removeSignIn(tokenSha256) {
       await db.delete(signIns).where(eq(signIns.tokenSha256, tokenSha256));
     },
-    async removeSignInsOf(accountId) {
-      await db.delete(signIns).where(eq(signIns.accountId, accountId));
+    async removeSignInsOf(accountId, butId) {
+      await db
+        .delete(signIns)
+        .where(and(eq(signIns.accountId, accountId), butId ? ne(signIns.signInId, butId) : undefined));
+    },
+    async signInsOf(accountId, now) {
+      return db
+        .select({
+          signInId: signIns.signInId,
+          browser: signIns.browser,
+          createdAt: signIns.createdAt,
+          expiresAt: signIns.expiresAt,
+          pairingId: signIns.pairingId,
+        })
+        .from(signIns)
+        .leftJoin(pairings, eq(pairings.pairingId, signIns.pairingId))
+        .where(and(eq(signIns.accountId, accountId), gt(signIns.expiresAt, now), isNull(pairings.endedAt)))
+        .orderBy(asc(signIns.createdAt))
+        .limit(200);
+    },
+    async endSignIn(accountId, signInId) {
+      const own = and(eq(signIns.accountId, accountId), eq(signIns.signInId, signInId));
+      const [row] = await db.select({ id: signIns.signInId }).from(signIns).where(own);
+      if (row) await db.delete(signIns).where(own);
+      return row !== undefined;
+    },
+    async suspend(accountId, suspendedAt) {
+      await db.update(accounts).set({ suspendedAt }).where(eq(accounts.accountId, accountId));
     },
     async removeExpiredSignIns(now) {
       await db.delete(signIns).where(lt(signIns.expiresAt, now));
     },
 
-    async setInvitation(tokenSha256, accountId, expiresAt) {
-      await db.delete(invitations).where(eq(invitations.accountId, accountId));
-      await db.insert(invitations).values({ tokenSha256, accountId, expiresAt });
-    },
-    async useInvitation(tokenSha256, now) {
-      const [row] = await db
-        .select({ accountId: invitations.accountId })
-        .from(invitations)
+    async setInvitation(tokenSha256, { accountId, eventId, kind }, expiresAt) {
+      await db
+        .delete(invitations)
         .where(
           and(
-            eq(invitations.tokenSha256, tokenSha256),
-            isNull(invitations.usedAt),
-            gt(invitations.expiresAt, now),
+            eq(invitations.accountId, accountId),
+            eq(invitations.kind, kind),
+            eventId ? eq(invitations.eventId, eventId) : isNull(invitations.eventId),
           ),
-        )
-        .for('update');
+        );
+      await db.insert(invitations).values({ tokenSha256, accountId, eventId, kind, expiresAt });
+    },
+    async findInvitation(tokenSha256, now) {
+      const [row] = await db.select(LINK).from(invitations).where(usable(tokenSha256, now));
+      return row ?? null;
+    },
+    async useInvitation(tokenSha256, now) {
+      const [row] = await db.select(LINK).from(invitations).where(usable(tokenSha256, now)).for('update');
       if (!row) return null;
       await db.update(invitations).set({ usedAt: now }).where(eq(invitations.tokenSha256, tokenSha256));
       return row;
@@ -151,27 +189,85 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
       return true;
     },
 
-    async addRole(eventId, accountId, role) {
-      await db.insert(eventRoles).ignore().values({ eventId, accountId, role });
+    async endPairingsOf(accountId, eventId, endedAt) {
+      await db
+        .update(pairings)
+        .set({ endedAt })
+        .where(
+          and(
+            eq(pairings.accountId, accountId),
+            eventId ? eq(pairings.eventId, eventId) : undefined,
+            isNull(pairings.endedAt),
+          ),
+        );
+    },
+
+    async addRole(eventId, accountId, role, acceptedAt) {
+      await db.insert(eventRoles).ignore().values({ eventId, accountId, role, acceptedAt });
+    },
+    async acceptRoles(eventId, accountId, acceptedAt) {
+      await db
+        .update(eventRoles)
+        .set({ acceptedAt })
+        .where(and(held(eventId, accountId), isNull(eventRoles.acceptedAt)));
+      const rows = await db
+        .select({ role: eventRoles.role })
+        .from(eventRoles)
+        .where(and(held(eventId, accountId), isNotNull(eventRoles.acceptedAt)));
+      return rows.map(({ role }) => role);
+    },
+    async heldIn(eventId, accountId) {
+      return db
+        .select({ role: eventRoles.role, acceptedAt: eventRoles.acceptedAt })
+        .from(eventRoles)
+        .where(held(eventId, accountId));
+    },
+    async removeRoles(eventId, accountId, roles) {
+      await db.delete(eventRoles).where(and(held(eventId, accountId), inArray(eventRoles.role, [...roles])));
+    },
+    async unacceptElsewhere(accountId, eventId) {
+      const elsewhere = and(eq(eventRoles.accountId, accountId), ne(eventRoles.eventId, eventId));
+      const rows = await db
+        .selectDistinct({ eventId: eventRoles.eventId })
+        .from(eventRoles)
+        .where(and(elsewhere, isNotNull(eventRoles.acceptedAt)));
+      await db.update(eventRoles).set({ acceptedAt: null }).where(elsewhere);
+      return rows.map((row) => row.eventId);
+    },
+    async directorsOf(eventId) {
+      const rows = await db
+        .select({ accountId: eventRoles.accountId })
+        .from(eventRoles)
+        .innerJoin(accounts, eq(accounts.accountId, eventRoles.accountId))
+        .where(
+          and(
+            eq(eventRoles.eventId, eventId),
+            eq(eventRoles.role, 'director'),
+            isNotNull(eventRoles.acceptedAt),
+            isNull(accounts.suspendedAt),
+          ),
+        );
+      return rows.map(({ accountId }) => accountId);
     },
     async rolesIn(eventId, accountId) {
       const rows = await db
         .select({ role: eventRoles.role })
         .from(eventRoles)
-        .where(and(eq(eventRoles.eventId, eventId), eq(eventRoles.accountId, accountId)));
+        .where(and(held(eventId, accountId), isNotNull(eventRoles.acceptedAt)));
       return rows.map((row) => row.role);
     },
     async rolesOf(accountId) {
       return db
         .select({ eventId: eventRoles.eventId, role: eventRoles.role })
         .from(eventRoles)
-        .where(eq(eventRoles.accountId, accountId));
+        .where(and(eq(eventRoles.accountId, accountId), isNotNull(eventRoles.acceptedAt)));
     },
     async peopleOf(eventId) {
       const rows = await db
         .select({
           account: accountColumns,
           role: eventRoles.role,
+          acceptedAt: eventRoles.acceptedAt,
           entrantId: entrants.entrantId,
           number: entrants.number,
         })
@@ -188,10 +284,20 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
         .where(eq(eventRoles.eventId, eventId))
         .orderBy(asc(accounts.name), asc(accounts.accountId));
       const people = new Map<string, Awaited<ReturnType<PeopleStore['peopleOf']>>[number]>();
-      for (const { account, role, entrantId, number } of rows) {
+      for (const { account, role, acceptedAt, entrantId, number } of rows) {
         const known = people.get(account.accountId);
-        if (known) known.roles.push(role);
-        else people.set(account.accountId, { account, roles: [role], entrantId, entrantNumber: number });
+        const isAccepted = acceptedAt !== null;
+        if (known) {
+          known.roles.push(role);
+          known.isAccepted &&= isAccepted;
+        } else
+          people.set(account.accountId, {
+            account,
+            roles: [role],
+            isAccepted,
+            entrantId,
+            entrantNumber: number,
+          });
       }
       return [...people.values()];
     },
@@ -221,3 +327,9 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
     },
   };
 }
+
+const held = (eventId: string, accountId: string) =>
+  and(eq(eventRoles.eventId, eventId), eq(eventRoles.accountId, accountId));
+
+const usable = (tokenSha256: string, now: Date) =>
+  and(eq(invitations.tokenSha256, tokenSha256), isNull(invitations.usedAt), gt(invitations.expiresAt, now));

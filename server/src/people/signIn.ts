@@ -1,8 +1,11 @@
 import { createHash, randomBytes } from 'node:crypto';
+import { normalEmail } from '@lauta/contract';
+import { note } from '../installation/installation.ts';
 import type { Lauta } from '../lauta.ts';
+import { enter } from '../ledger/enter.ts';
 import { refuse } from '../refusal.ts';
 import type { Stores } from '../storage/storage.ts';
-import { hashPassword, verifyPassword } from './passwords.ts';
+import { hashPassword, isWeak, verifyPassword } from './passwords.ts';
 import type { Pairing, SignedInAccount } from './peopleStore.ts';
 
 /** Sign-ins and invitations go by real time: a demo's clock must not end them. */
@@ -29,19 +32,32 @@ function newToken(days: number): Token {
   };
 }
 
-export async function beginSignIn(stores: Stores, accountId: string, pairingId?: string): Promise<Token> {
+/** Where a sign-in comes from. */
+export interface SignInFrom {
+  pairingId?: string | undefined;
+  browser?: string | undefined;
+}
+
+export async function beginSignIn(stores: Stores, accountId: string, from: SignInFrom = {}): Promise<Token> {
   const token = newToken(SIGN_IN_DAYS);
   await stores.people.removeExpiredSignIns(realNow());
-  await stores.people.addSignIn(tokenSha256(token.token), accountId, realNow(), token.expiresAt, pairingId);
+  await stores.people.addSignIn(tokenSha256(token.token), accountId, realNow(), token.expiresAt, from);
   return token;
 }
 
-/** The same answer for a wrong password and for an account that does not exist. */
-export async function signInWithPassword(lauta: Lauta, email: string, password: string): Promise<Token> {
-  const account = await lauta.storage.read.people.findAccountByEmail(email.trim().toLowerCase());
+/** The same answer for a wrong password, for an account that does not exist, and for one that is suspended. */
+export async function signInWithPassword(
+  lauta: Lauta,
+  email: string,
+  password: string,
+  from: SignInFrom,
+): Promise<Token & { accountId: string }> {
+  const account = await lauta.storage.read.people.findAccountByEmail(normalEmail(email));
   const fits = await verifyPassword(account?.passwordHash ?? null, password);
   if (!account || !fits) refuse('sign-in-failed');
-  return beginSignIn(lauta.storage.read, account.accountId);
+  if (account.suspendedAt) refuse('account-suspended');
+  const { accountId } = account;
+  return { accountId, ...(await beginSignIn(lauta.storage.read, accountId, from)) };
 }
 
 export async function accountOfToken(lauta: Lauta, token: string | null): Promise<SignedInAccount | null> {
@@ -53,50 +69,203 @@ export async function accountOfToken(lauta: Lauta, token: string | null): Promis
 export async function setUpFounder(
   lauta: Lauta,
   founder: { accountId: string; name: string; email: string; password: string },
+  from: SignInFrom,
 ): Promise<Token> {
-  const passwordHash = await hashPassword(founder.password);
-  const { accountId, name } = founder;
+  const { accountId, name, password } = founder;
+  const email = normalEmail(founder.email);
+  if (isWeak(password, [name, email])) refuse('password-weak');
+  const passwordHash = await hashPassword(password);
   return lauta.storage.change(async (stores) => {
     const isFirst = !(await stores.people.anyAccount());
     if (!isFirst || !(await stores.settings.setOnce('founder', accountId))) refuse('already-set-up');
     await stores.people.addAccount(
-      {
-        accountId,
-        name,
-        email: founder.email.trim().toLowerCase(),
-        passwordHash,
-        founder: true,
-        invitedByEventId: null,
-      },
+      { accountId, name, email, passwordHash, founder: true, invitedByEventId: null },
       lauta.clock.now(),
     );
-    return beginSignIn(stores, accountId);
+    await note(lauta, stores, accountId, { kind: 'account.found', accountId });
+    return beginSignIn(stores, accountId, from);
   });
 }
 
 /**
- * A link with which an invited person chooses a password. Only the event that invited may make one, and only until
- * a password is set: else a director could take over an account.
+ * A link by which a person takes up the roles of an event. Where the account has no password yet, who opens it chooses
+ * one; else its owner must be signed in: another event's director who was quicker with the same address gets nothing.
  */
 export async function invite(lauta: Lauta, eventId: string, accountId: string): Promise<Token> {
   return lauta.storage.change(async (stores) => {
-    const account = await stores.people.findAccount(accountId);
-    if (!account || account.invitedByEventId !== eventId) refuse('not-found', { what: 'invitation' });
-    if (account.passwordHash !== null) refuse('invitation-used');
+    const held = await stores.people.heldIn(eventId, accountId);
+    if (held.length === 0) refuse('not-found', { what: 'invitation' });
+    if (held.every(({ acceptedAt }) => acceptedAt !== null)) refuse('invitation-used');
     const token = newToken(INVITATION_DAYS);
-    await stores.people.setInvitation(tokenSha256(token.token), accountId, token.expiresAt);
+    await stores.people.setInvitation(
+      tokenSha256(token.token),
+      { accountId, eventId, kind: 'invitation' },
+      token.expiresAt,
+    );
     return token;
   });
 }
 
-export async function acceptInvitation(lauta: Lauta, token: string, password: string): Promise<Token> {
+/** What a link offers, for the page that opens it. */
+export async function lookAtLink(lauta: Lauta, token: string) {
+  const stores = lauta.storage.read;
+  const link = await stores.people.findInvitation(tokenSha256(token), realNow());
+  const account = link && (await stores.people.findAccount(link.accountId));
+  if (!link || !account) refuse('invitation-used');
+  const event = link.eventId === null ? null : await stores.events.find(link.eventId);
+  return {
+    kind: link.kind,
+    eventId: link.eventId,
+    eventName: event?.name ?? null,
+    hasPassword: account.passwordHash !== null,
+  };
+}
+
+/** Enters that an account has taken up its roles in an event. */
+export async function enterAcceptance(
+  lauta: Pick<Lauta, 'clock' | 'signer'>,
+  stores: Stores,
+  eventId: string,
+  accountId: string,
+): Promise<void> {
+  const roles = await stores.people.acceptRoles(eventId, accountId, lauta.clock.now());
+  await enter(lauta, stores, {
+    ledgerId: eventId,
+    actorId: accountId,
+    kind: 'people.accept',
+    body: () => ({ accountId, roles: roles.toSorted() }),
+  });
+}
+
+/** Opens an account that nobody has opened yet, and takes up the roles of the event whose link it is. */
+export async function acceptInvitation(
+  lauta: Lauta,
+  token: string,
+  password: string,
+  from: SignInFrom,
+): Promise<Token> {
   const passwordHash = await hashPassword(password);
   return lauta.storage.change(async (stores) => {
     const used = await stores.people.useInvitation(tokenSha256(token), realNow());
-    if (!used) refuse('invitation-used');
-    await stores.people.setPassword(used.accountId, passwordHash);
-    return beginSignIn(stores, used.accountId);
+    const account = used && (await stores.people.findAccount(used.accountId));
+    if (used?.kind !== 'invitation' || !account) refuse('invitation-used');
+    const { accountId } = account;
+    if (account.passwordHash !== null) refuse('account-opened');
+    if (isWeak(password, [account.name, account.email])) refuse('password-weak');
+    await stores.people.setPassword(accountId, passwordHash);
+    await note(lauta, stores, accountId, { kind: 'password.set', accountId, how: 'invitation' });
+    if (used.eventId) await enterAcceptance(lauta, stores, used.eventId, accountId);
+    return beginSignIn(stores, accountId, from);
   });
+}
+
+/** The owner's own change; every other sign-in ends. */
+export async function changePassword(
+  lauta: Lauta,
+  account: SignedInAccount,
+  current: string,
+  next: string,
+): Promise<void> {
+  const { accountId, name, email, signInId } = account;
+  if (!(await verifyPassword(account.passwordHash, current))) refuse('sign-in-failed');
+  if (isWeak(next, [name, email])) refuse('password-weak');
+  const passwordHash = await hashPassword(next);
+  await lauta.storage.change(async (stores) => {
+    await stores.people.setPassword(accountId, passwordHash);
+    await stores.people.removeSignInsOf(accountId, signInId);
+    await stores.people.endPairingsOf(accountId, null, realNow());
+    await note(lauta, stores, accountId, { kind: 'password.set', accountId, how: 'own' });
+  });
+  lauta.hub.dropAccount(accountId);
+}
+
+const RENEWAL_DAYS = 1;
+
+/**
+ * A code by which a person who forgot the password chooses another: of the event that invited, once, for a day. What the
+ * account may in other events must be taken up there anew, so that no director comes by a password to another's event.
+ */
+export async function offerRenewal(
+  lauta: Lauta,
+  directorId: string,
+  eventId: string,
+  accountId: string,
+): Promise<Token> {
+  return lauta.storage.change(async (stores) => {
+    const account = await stores.people.findAccount(accountId);
+    if (account?.invitedByEventId !== eventId || account.founder) refuse('not-found', { what: 'account' });
+    if (account.passwordHash === null) refuse('not-found', { what: 'password' });
+    const token = newToken(RENEWAL_DAYS);
+    const link = { accountId, eventId, kind: 'renewal' as const };
+    await stores.people.setInvitation(tokenSha256(token.token), link, token.expiresAt);
+    await note(lauta, stores, directorId, { kind: 'password.renew', accountId, eventId });
+    return token;
+  });
+}
+
+/** Chooses another password by a renewal's code: whoever was signed in before is not any more. */
+export async function acceptRenewal(
+  lauta: Lauta,
+  token: string,
+  password: string,
+  from: SignInFrom,
+): Promise<Token> {
+  const passwordHash = await hashPassword(password);
+  const { accountId, ...made } = await lauta.storage.change(async (stores) => {
+    const used = await stores.people.useInvitation(tokenSha256(token), realNow());
+    const account = used && (await stores.people.findAccount(used.accountId));
+    if (used?.kind !== 'renewal' || !account || used.eventId === null) refuse('invitation-used');
+    if (isWeak(password, [account.name, account.email])) refuse('password-weak');
+    const { accountId: id } = account;
+    await stores.people.setPassword(id, passwordHash);
+    await stores.people.removeSignInsOf(id);
+    await stores.people.endPairingsOf(id, null, realNow());
+    await note(lauta, stores, id, { kind: 'password.set', accountId: id, how: 'renewal' });
+    for (const eventId of await stores.people.unacceptElsewhere(id, used.eventId)) {
+      await enter(lauta, stores, {
+        ledgerId: eventId,
+        actorId: id,
+        kind: 'people.unaccept',
+        body: () => ({ accountId: id, why: 'password-renewed' }),
+      });
+    }
+    return { accountId: id, ...(await beginSignIn(stores, id, from)) };
+  });
+  lauta.hub.dropAccount(accountId);
+  return made;
+}
+
+/** Keeps an account out, or lets it in again. Nobody does so to the installation's founder, or to himself. */
+export async function suspendAccount(
+  lauta: Lauta,
+  by: SignedInAccount,
+  eventId: string,
+  accountId: string,
+  { isSuspended, why }: { isSuspended: boolean; why: string },
+): Promise<void> {
+  await lauta.storage.change(async (stores) => {
+    const account = await stores.people.findAccount(accountId);
+    const mayDo = by.founder || account?.invitedByEventId === eventId;
+    if (!account || !mayDo) refuse('not-found', { what: 'account' });
+    if (account.founder || accountId === by.accountId) refuse('not-allowed');
+    await stores.people.suspend(accountId, isSuspended ? lauta.clock.now() : null);
+    if (isSuspended) {
+      await stores.people.removeSignInsOf(accountId);
+      await stores.people.endPairingsOf(accountId, null, realNow());
+    }
+    const kind = isSuspended ? ('account.suspend' as const) : ('account.reinstate' as const);
+    await note(lauta, stores, by.accountId, { kind, accountId, why });
+  });
+  lauta.hub.dropAccount(accountId);
+}
+
+/** Ends all sign-ins, partners' phones and offers to pair one. */
+export async function signOutEverywhere(lauta: Lauta, accountId: string): Promise<void> {
+  await lauta.storage.change(async (stores) => {
+    await stores.people.removeSignInsOf(accountId);
+    await stores.people.endPairingsOf(accountId, null, realNow());
+  });
+  lauta.hub.dropAccount(accountId);
 }
 
 const PAIRING_MS = 15 * 60_000;
@@ -118,16 +287,17 @@ export async function offerPairing(
 }
 
 /** Signs a partner's phone in, for the one entrant whose code it has. */
-export async function acceptPairing(lauta: Lauta, token: string): Promise<Token> {
+export async function acceptPairing(lauta: Lauta, token: string, from: SignInFrom): Promise<Token> {
   return lauta.storage.change(async (stores) => {
     const pairing = await stores.people.usePairing(tokenSha256(token), realNow());
     if (!pairing) refuse('pairing-used');
-    return beginSignIn(stores, pairing.accountId, pairing.pairingId);
+    return beginSignIn(stores, pairing.accountId, { ...from, pairingId: pairing.pairingId });
   });
 }
 
 /** Ends a pairing: its phone is signed out from then on. */
-export async function endPairing(stores: Stores, accountId: string, pairingId: string): Promise<void> {
-  if (!(await stores.people.endPairing(accountId, pairingId, realNow())))
+export async function endPairing(lauta: Lauta, accountId: string, pairingId: string): Promise<void> {
+  if (!(await lauta.storage.read.people.endPairing(accountId, pairingId, realNow())))
     refuse('not-found', { what: 'pairing' });
+  lauta.hub.dropAccount(accountId);
 }

@@ -1,66 +1,51 @@
 import { createHash } from 'node:crypto';
-import pLimit from 'p-limit';
-import sharp from 'sharp';
 import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
-import { isJpeg, readExif } from '@lauta/core/photo';
+import { isJpeg, jpegStructure, jpegTrouble, readExif } from '@lauta/core/photo';
 import { refuse } from '../refusal.ts';
+import { openDecoder } from './decoder.ts';
 import type { Completion } from './photographStore.ts';
 
-const SCREEN_SIDE_PX = 1600;
-const THUMB_SIDE_PX = 320;
+const decoder = openDecoder();
 
-/** A full decode takes some 150 MB: two at a time leave the server its memory and a core. */
-const decoding = pLimit(2);
+const REFUSED_AS = {
+  broken: 'picture-broken',
+  'too-long': 'picture-too-complex',
+  // Its process ended by something else: the sender tries again.
+  ended: 'bench-busy',
+} as const;
 
 /**
  * Checks a file by its content, from the cheapest question to the dearest, and makes the copies without metadata.
- * Refused: what is not a JPEG, whatever its name; pictures out of bounds; files that break off.
+ * Refused: what is not a JPEG, whatever its name; pictures out of bounds; what costs more to decode than any
+ * photograph; files that break off.
  */
-export async function inspectJpeg(bytes: Uint8Array): Promise<Omit<Completion, 'completedAt'>> {
+export async function inspectJpeg(
+  accountId: string,
+  bytes: Uint8Array,
+): Promise<Omit<Completion, 'completedAt'>> {
   if (!isJpeg(bytes)) refuse('not-a-jpeg');
-  const { widthPx, heightPx } = await readHeader(bytes);
+  const structure = jpegStructure(bytes);
+  if (!structure) refuse('picture-broken');
   const { maxSidePx, maxPixels, minSidePx } = PHOTOGRAPH_LIMITS;
-  if (Math.max(widthPx, heightPx) > maxSidePx || widthPx * heightPx > maxPixels) {
-    refuse('picture-too-large', { widthPx, heightPx, maxSidePx, maxPixels });
+  const stored = { widthPx: structure.widthPx, heightPx: structure.heightPx };
+  const sides = [stored.widthPx, stored.heightPx];
+  if (Math.max(...sides) > maxSidePx || stored.widthPx * stored.heightPx > maxPixels) {
+    refuse('picture-too-large', { ...stored, maxSidePx, maxPixels });
   }
-  if (Math.min(widthPx, heightPx) < minSidePx) refuse('picture-too-small', { widthPx, heightPx, minSidePx });
+  if (Math.min(...sides) < minSidePx) refuse('picture-too-small', { ...stored, minSidePx });
+  const trouble = jpegTrouble(structure);
+  if (trouble) refuse(trouble === 'broken' ? 'picture-broken' : 'picture-too-complex');
   const exif = await readExif(bytes);
-  const copies = await decoding(() => makeCopies(bytes));
-  return { widthPx, heightPx, exif, copies };
-}
-
-/** Size of the upright picture, from the header alone. */
-async function readHeader(bytes: Uint8Array): Promise<{ widthPx: number; heightPx: number }> {
-  try {
-    const header = await sharp(bytes, { limitInputPixels: false }).metadata();
-    if (header.format !== 'jpeg') refuse('not-a-jpeg');
-    const lying = (header.orientation ?? 1) >= 5;
-    return lying
-      ? { widthPx: header.height, heightPx: header.width }
-      : { widthPx: header.width, heightPx: header.height };
-  } catch {
-    refuse('picture-broken');
-  }
-}
-
-async function makeCopies(bytes: Uint8Array): Promise<Completion['copies']> {
-  try {
-    // Without keepMetadata() sharp writes none; rotate() turns the picture upright first.
-    const upright = sharp(bytes, { limitInputPixels: PHOTOGRAPH_LIMITS.maxPixels, failOn: 'error' }).rotate();
-    const copy = async (variant: 'screen' | 'thumb', side: number, quality: number) => {
-      const made = await upright
-        .clone()
-        .resize(side, side, { fit: 'inside', withoutEnlargement: true })
-        .jpeg({ quality, mozjpeg: false })
-        .toBuffer();
-      return {
-        variant,
-        bytes: new Uint8Array(made),
-        sha256: createHash('sha256').update(made).digest('hex'),
-      };
-    };
-    return [await copy('screen', SCREEN_SIDE_PX, 82), await copy('thumb', THUMB_SIDE_PX, 76)];
-  } catch {
-    refuse('picture-broken');
-  }
+  const decoded = await decoder.decode(accountId, bytes, maxPixels);
+  if (!decoded.ok) refuse(REFUSED_AS[decoded.code]);
+  const { isLying } = decoded.copies;
+  return {
+    widthPx: isLying ? stored.heightPx : stored.widthPx,
+    heightPx: isLying ? stored.widthPx : stored.heightPx,
+    exif,
+    copies: (['screen', 'thumb'] as const).map((variant) => {
+      const made = new Uint8Array(decoded.copies[variant]);
+      return { variant, bytes: made, sha256: createHash('sha256').update(made).digest('hex') };
+    }),
+  };
 }

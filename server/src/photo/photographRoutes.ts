@@ -73,8 +73,9 @@ export function addPhotographRoutes(table: RouteTable): void {
 
 /** RFC 9530: a chunk that tells its digest and was damaged on its way is not kept. Versions before tell none. */
 function digestFits(header: string | undefined, bytes: Uint8Array): boolean {
-  const told = /(?:^|,)\s*sha-256=:([A-Za-z0-9+/=]+):/.exec(header ?? '')?.[1];
-  return told === undefined || told === createHash('sha256').update(bytes).digest('base64');
+  if (header === undefined) return true;
+  const told = /(?:^|,)\s*sha-256=:([A-Za-z0-9+/=]+):/.exec(header)?.[1];
+  return told === createHash('sha256').update(bytes).digest('base64');
 }
 
 const declared = (body: unknown) => declarePhotographSchema.parse(body);
@@ -97,9 +98,10 @@ async function viewScope(asked: Asked): Promise<Scope & { eventId: string }> {
   const { catches, specimens } = asked.lauta.storage.read;
   const record =
     (await catches.withPhotograph(photographId)) ?? (await specimens.withPhotograph(photographId));
-  return record
-    ? { eventId, entrantId: record.entrantId }
-    : { eventId, own: accountId === asked.account?.accountId };
+  if (record) return { eventId, entrantId: record.entrantId };
+  // Before it belongs to anything it is nobody's business but its sender's, a judge's neither.
+  if (accountId !== asked.account?.accountId) refuse('not-found', { what: 'photograph' });
+  return { eventId, own: true };
 }
 
 async function sendPhotograph(asked: Asked, variant: PhotographVariant): Promise<undefined> {
@@ -112,13 +114,16 @@ async function sendPhotograph(asked: Asked, variant: PhotographVariant): Promise
       : await lauta.storage.read.photographs.copy(photograph.photographId, variant);
   if (!found) refuse('not-found', { what: 'photograph' });
   response.setHeader('ETag', `"${found.sha256}"`);
-  response.setHeader('Cache-Control', 'private, max-age=86400, immutable');
+  // The browser asks each time: who has signed out, or lost the role, is shown nothing that was kept.
+  response.setHeader('Cache-Control', 'private, no-cache');
   if (request.headers['if-none-match'] === `"${found.sha256}"`) {
     response.status(304).end();
     return undefined;
   }
   const bytes = found.bytes ?? (await readOriginal(lauta.storage.read, photograph));
   if (!bytes) refuse('not-found', { what: 'photograph' });
+  if (found.bytes && createHash('sha256').update(found.bytes).digest('hex') !== found.sha256)
+    refuse('photograph-altered', { photographId: photograph.photographId });
   response.type(photograph.mediaType).send(Buffer.from(bytes));
   return undefined;
 }

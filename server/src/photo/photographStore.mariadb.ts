@@ -1,6 +1,12 @@
-import { and, asc, eq, isNull, sql, sum } from 'drizzle-orm';
+import { and, asc, count, eq, isNull, lt, or, sql, sum } from 'drizzle-orm';
 import type { Connection } from '../storage/database.ts';
-import { catchPhotographs, photographChunks, photographCopies, photographs } from '../storage/schema.ts';
+import {
+  catchPhotographs,
+  photographChunks,
+  photographCopies,
+  photographs,
+  specimenPhotographs,
+} from '../storage/schema.ts';
 import type { PhotographStore } from './photographStore.ts';
 
 export function mariadbPhotographStore(db: Connection): PhotographStore {
@@ -12,6 +18,17 @@ export function mariadbPhotographStore(db: Connection): PhotographStore {
     async find(photographId) {
       const [row] = await db.select().from(photographs).where(eq(photographs.photographId, photographId));
       return row ?? null;
+    },
+    async lock(photographId) {
+      const [row] = await db
+        .select()
+        .from(photographs)
+        .where(eq(photographs.photographId, photographId))
+        .for('update');
+      return row ?? null;
+    },
+    async setCompleting(photographId, completingAt) {
+      await db.update(photographs).set({ completingAt }).where(eq(photographs.photographId, photographId));
     },
     async putChunk(photographId, seq, bytes) {
       await db
@@ -68,15 +85,45 @@ export function mariadbPhotographStore(db: Connection): PhotographStore {
     },
     async remove(photographId) {
       await db.delete(photographChunks).where(ofPhotograph(photographId));
+      await db.delete(photographCopies).where(eq(photographCopies.photographId, photographId));
       await db.delete(photographs).where(eq(photographs.photographId, photographId));
     },
-    async looseBytesOf(accountId) {
+    async looseOf(accountId) {
       const [row] = await db
-        .select({ total: sum(photographs.byteLength) })
+        .select({ bytes: sum(photographs.byteLength), files: count() })
         .from(photographs)
         .leftJoin(catchPhotographs, eq(catchPhotographs.photographId, photographs.photographId))
-        .where(and(eq(photographs.accountId, accountId), isNull(catchPhotographs.catchId)));
-      return Number(row?.total ?? 0);
+        .leftJoin(specimenPhotographs, eq(specimenPhotographs.photographId, photographs.photographId))
+        .where(and(eq(photographs.accountId, accountId), isLoose));
+      return { bytes: Number(row?.bytes ?? 0), files: row?.files ?? 0 };
+    },
+    async bytesIn(eventId, accountId) {
+      const [row] = await db
+        .select({ bytes: sum(photographs.byteLength) })
+        .from(photographs)
+        .where(and(eq(photographs.eventId, eventId), eq(photographs.accountId, accountId)));
+      return Number(row?.bytes ?? 0);
+    },
+    async forsaken(unfinishedBefore, unclaimedBefore, limit) {
+      const rows = await db
+        .select({ photographId: photographs.photographId })
+        .from(photographs)
+        .leftJoin(catchPhotographs, eq(catchPhotographs.photographId, photographs.photographId))
+        .leftJoin(specimenPhotographs, eq(specimenPhotographs.photographId, photographs.photographId))
+        .where(
+          and(
+            isLoose,
+            or(
+              and(isNull(photographs.completedAt), lt(photographs.declaredAt, unfinishedBefore)),
+              lt(photographs.declaredAt, unclaimedBefore),
+            ),
+          ),
+        )
+        .limit(limit);
+      return rows.map(({ photographId }) => photographId);
     },
   };
 }
+
+/** Belongs to no catch and no specimen, where both are joined. */
+const isLoose = and(isNull(catchPhotographs.catchId), isNull(specimenPhotographs.specimenId));

@@ -9,6 +9,8 @@ export interface Photograph {
   byteLength: number;
   chunkBytes: number;
   mediaType: MediaType;
+  /** Since when its chunks are put together, real time; null before, and after that failed. */
+  completingAt: Date | null;
   completedAt: Date | null;
   widthPx: number | null;
   heightPx: number | null;
@@ -27,10 +29,13 @@ export interface Completion {
 /** Originals byte for byte in bounded chunks, with their copies for screens and lists. */
 export interface PhotographStore {
   declare(
-    photograph: Omit<Photograph, 'completedAt' | 'widthPx' | 'heightPx' | 'exif'>,
+    photograph: Omit<Photograph, 'completingAt' | 'completedAt' | 'widthPx' | 'heightPx' | 'exif'>,
     at: Date,
   ): Promise<void>;
   find(photographId: string): Promise<Photograph | null>;
+  /** The photograph, locked until the transaction ends. */
+  lock(photographId: string): Promise<Photograph | null>;
+  setCompleting(photographId: string, at: Date | null): Promise<void>;
   /** A chunk sent again takes the place of the former one. */
   putChunk(photographId: string, seq: number, bytes: Uint8Array): Promise<void>;
   receivedChunks(photographId: string): Promise<number[]>;
@@ -45,6 +50,10 @@ export interface PhotographStore {
   copyHashes(photographId: string): Promise<Record<'screen' | 'thumb', string> | null>;
   /** Forgets a photograph that turned out to be none. */
   remove(photographId: string): Promise<void>;
-  /** Bytes that an account has declared and not yet attached to a catch. */
-  looseBytesOf(accountId: string): Promise<number>;
+  /** Bytes and files that an account has declared and not yet attached to a catch or specimen. */
+  looseOf(accountId: string): Promise<{ bytes: number; files: number }>;
+  /** Bytes that an account has sent to an event, whatever became of them. */
+  bytesIn(eventId: string, accountId: string): Promise<number>;
+  /** Of those that belong to nothing: not completed and declared before one instant, or declared before another. */
+  forsaken(unfinishedBefore: Date, unclaimedBefore: Date, limit: number): Promise<string[]>;
 }

@@ -9,7 +9,11 @@ import { inspectJpeg } from './inspectJpeg.ts';
 import type { Photograph } from './photographStore.ts';
 
 /** What one account may have uploaded without claiming a catch with it. */
-const MAX_LOOSE_BYTES = 1024 * 1024 * 1024;
+const MAX_LOOSE = { bytes: 512 * 1024 * 1024, files: 200 };
+/** What one account may send to one event: a hundred catches of twelve large photographs. */
+const MAX_EVENT_BYTES = 8 * 1024 * 1024 * 1024;
+/** A completing that was begun so long ago, real time, is one whose server was killed. */
+const COMPLETING_MS = 60_000;
 
 export function chunkCount({
   byteLength,
@@ -38,9 +42,7 @@ export async function declarePhotograph(
   const { photographId, eventId, byteLength, sha256, mediaType } = declared;
   const known = await photographs.find(photographId);
   if (!known) {
-    if ((await photographs.looseBytesOf(accountId)) + byteLength > MAX_LOOSE_BYTES) {
-      refuse('body-too-large', { maxBytes: MAX_LOOSE_BYTES });
-    }
+    await requireRoom(lauta, accountId, declared);
     const { chunkBytes } = PHOTOGRAPH_LIMITS;
     try {
       await photographs.declare(
@@ -65,12 +67,27 @@ export async function declarePhotograph(
   return stateOf(lauta, photograph);
 }
 
-async function ownPhotograph(lauta: Lauta, accountId: string, photographId: string): Promise<Photograph> {
-  const photograph = await lauta.storage.read.photographs.find(photographId);
+async function requireRoom(
+  lauta: Lauta,
+  accountId: string,
+  { eventId, byteLength }: DeclarePhotograph,
+): Promise<void> {
+  const { photographs } = lauta.storage.read;
+  if (lauta.disk.isShort()) refuse('storage-full');
+  const loose = await photographs.looseOf(accountId);
+  if (loose.bytes + byteLength > MAX_LOOSE.bytes || loose.files >= MAX_LOOSE.files)
+    refuse('too-many-files', { mostBytes: MAX_LOOSE.bytes, mostFiles: MAX_LOOSE.files });
+  if ((await photographs.bytesIn(eventId, accountId)) + byteLength > MAX_EVENT_BYTES)
+    refuse('too-many-files', { mostBytes: MAX_EVENT_BYTES });
+}
+
+async function ownPhotograph(find: Promise<Photograph | null>, accountId: string): Promise<Photograph> {
+  const photograph = await find;
   if (!photograph || photograph.accountId !== accountId) refuse('not-found', { what: 'photograph' });
   return photograph;
 }
 
+/** Keeps a chunk. Once completing has begun none is exchanged: what is sent again must be what is there. */
 export async function receiveChunk(
   lauta: Lauta,
   accountId: string,
@@ -78,52 +95,94 @@ export async function receiveChunk(
   seq: number,
   bytes: Uint8Array,
 ): Promise<void> {
-  const photograph = await ownPhotograph(lauta, accountId, photographId);
-  const { byteLength, chunkBytes, completedAt } = photograph;
-  const count = chunkCount(photograph);
-  if (!Number.isInteger(seq) || seq < 0 || seq >= count) refuse('chunk-out-of-place', { seq, count });
-  const expected = seq === count - 1 ? byteLength - seq * chunkBytes : chunkBytes;
-  if (bytes.length !== expected) refuse('chunk-size', { expected, got: bytes.length });
-  if (!completedAt) await lauta.storage.read.photographs.putChunk(photographId, seq, bytes);
+  if (lauta.disk.isShort()) refuse('storage-full');
+  await lauta.storage.change(async ({ photographs }) => {
+    const photograph = await ownPhotograph(photographs.lock(photographId), accountId);
+    const { byteLength, chunkBytes } = photograph;
+    const count = chunkCount(photograph);
+    if (!Number.isInteger(seq) || seq < 0 || seq >= count) refuse('chunk-out-of-place', { seq, count });
+    const expected = seq === count - 1 ? byteLength - seq * chunkBytes : chunkBytes;
+    if (bytes.length !== expected) refuse('chunk-size', { expected, got: bytes.length });
+    if (!photograph.completedAt && !isCompleting(photograph)) {
+      await photographs.putChunk(photographId, seq, bytes);
+      return;
+    }
+    const there = await photographs.chunk(photographId, seq);
+    if (!there || Buffer.compare(there, bytes) !== 0) refuse('photograph-sealed');
+  });
 }
 
-/** Puts the chunks together, checks them against what was declared, and makes the copies. */
+function isCompleting({ completingAt }: Photograph): boolean {
+  return completingAt !== null && Date.now() - completingAt.getTime() < COMPLETING_MS;
+}
+
+/**
+ * Puts the chunks together, checks them against what was declared, and makes the copies. From the first step to the last
+ * no chunk is exchanged; and what is stored is hashed once more in the transaction that completes it.
+ */
 export async function completePhotograph(
   lauta: Lauta,
   accountId: string,
   photographId: string,
 ): Promise<PhotographState> {
-  const photograph = await ownPhotograph(lauta, accountId, photographId);
-  if (photograph.completedAt) return stateOf(lauta, photograph);
-  const { photographs } = lauta.storage.read;
-  const bytes = await readOriginal(lauta.storage.read, photograph);
-  if (!bytes) {
-    const received = await photographs.receivedChunks(photographId);
-    refuse('photograph-missing', { received, count: chunkCount(photograph) });
-  }
-  if (createHash('sha256').update(bytes).digest('hex') !== photograph.sha256) {
-    await photographs.removeChunks(photographId);
-    refuse('checksum-mismatch');
-  }
+  const begun = await lauta.storage.change(async ({ photographs }) => {
+    const photograph = await ownPhotograph(photographs.lock(photographId), accountId);
+    if (photograph.completedAt) return photograph;
+    if (isCompleting(photograph)) refuse('photograph-completing');
+    await photographs.setCompleting(photographId, new Date());
+    return photograph;
+  });
+  if (begun.completedAt) return stateOf(lauta, begun);
   try {
-    const found = isClip(photograph.mediaType)
-      ? inspectClip(bytes, photograph.mediaType)
-      : await inspectJpeg(bytes);
+    const found = await inspect(lauta, begun);
     const completedAt = lauta.clock.now();
-    await lauta.storage.change((stores) =>
-      stores.photographs.complete(photographId, { ...found, completedAt }),
-    );
-    return await stateOf(lauta, { ...photograph, completedAt });
+    await lauta.storage.change(async (stores) => {
+      await ownPhotograph(stores.photographs.lock(photographId), accountId);
+      if (sha256Of(await chunksOf(stores, begun)) !== begun.sha256) refuse('photograph-sealed');
+      await stores.photographs.complete(photographId, { ...found, completedAt });
+    });
+    return await stateOf(lauta, { ...begun, completedAt });
   } catch (error) {
-    // A file that is no photograph is not kept; who sent it still has it.
-    if (error instanceof Refusal)
-      await lauta.storage.change((stores) => stores.photographs.remove(photographId));
+    await giveUp(lauta, photographId, error);
     throw error;
   }
 }
 
-/** The original byte for byte, or null while chunks are missing. */
-export async function readOriginal(stores: Stores, photograph: Photograph): Promise<Buffer | null> {
+async function inspect(lauta: Lauta, photograph: Photograph) {
+  const { photographId, accountId, mediaType } = photograph;
+  const { photographs } = lauta.storage.read;
+  const bytes = await chunksOf(lauta.storage.read, photograph);
+  if (!bytes) {
+    const received = await photographs.receivedChunks(photographId);
+    refuse('photograph-missing', { received, count: chunkCount(photograph) });
+  }
+  if (sha256Of(bytes) !== photograph.sha256) refuse('checksum-mismatch');
+  return isClip(mediaType) ? inspectClip(bytes, mediaType) : inspectJpeg(accountId, bytes);
+}
+
+/** Refusals after which the same file may come again, whole or in better shape. */
+const MAY_COME_AGAIN = ['photograph-missing', 'checksum-mismatch', 'photograph-sealed', 'bench-busy'];
+
+/** A file that is no photograph is not kept; who sent it still has it. */
+async function giveUp(lauta: Lauta, photographId: string, error: unknown): Promise<void> {
+  const type = error instanceof Refusal ? error.type : null;
+  await lauta.storage
+    .change(async ({ photographs }) => {
+      const photograph = await photographs.lock(photographId);
+      if (!photograph || photograph.completedAt) return;
+      if (type === 'checksum-mismatch') await photographs.removeChunks(photographId);
+      if (type === null || MAY_COME_AGAIN.includes(type)) await photographs.setCompleting(photographId, null);
+      else await photographs.remove(photographId);
+    })
+    // The database may be what failed; then the mark runs out by itself.
+    .catch(() => undefined);
+}
+
+const sha256Of = (bytes: Uint8Array | null): string | null =>
+  bytes && createHash('sha256').update(bytes).digest('hex');
+
+/** What is stored now, whatever it is; null while chunks are missing. */
+export async function chunksOf(stores: Stores, photograph: Photograph): Promise<Buffer | null> {
   const parts: Uint8Array[] = [];
   for (let seq = 0; seq < chunkCount(photograph); seq++) {
     const part = await stores.photographs.chunk(photograph.photographId, seq);
@@ -131,4 +190,15 @@ export async function readOriginal(stores: Stores, photograph: Photograph): Prom
     parts.push(part);
   }
   return Buffer.concat(parts);
+}
+
+/**
+ * The original byte for byte, or null while chunks are missing. Hashed each time: nothing is shown, analysed or handed
+ * out as the file that was signed when it is another.
+ */
+export async function readOriginal(stores: Stores, photograph: Photograph): Promise<Buffer | null> {
+  const bytes = await chunksOf(stores, photograph);
+  if (bytes && sha256Of(bytes) !== photograph.sha256)
+    refuse('photograph-altered', { photographId: photograph.photographId });
+  return bytes;
 }

@@ -1,18 +1,27 @@
 import { canonicalBytes, hashHex } from '@lauta/core/ledger';
 import { boardsOf } from '../board/eventBoards.ts';
 import type { Handler } from '../command/commandContext.ts';
+import { refuseIfOfficial } from '../event/declareResults.ts';
 import { requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 import { loadRuleBook } from './ruleBook.ts';
 
 /** Publishes the next version of the event's sheet. What scores, and in which step, stays once a fish was claimed or a bag queued. */
-export const publishRules: Handler<'rules.publish'> = async ({ stores, asker, now }, { sheet }, command) => {
+export const publishRules: Handler<'rules.publish'> = async (
+  { stores, asker, now },
+  { sheet, replaces },
+  command,
+) => {
   const { eventId } = command;
   await requireMay(stores, asker, 'publish-rules', { eventId });
+  await refuseIfOfficial({ stores }, eventId);
   const known = await boardsOf(stores, eventId);
   const unknown = sheet.boards.find((board) => !known.some(({ id }) => id === board));
   if (unknown) refuse('board-not-known', { board: unknown });
   const book = await loadRuleBook(stores, eventId);
+  // Two directors do not publish over each other unseen; pages of versions before did not say what they replace.
+  if (replaces !== undefined && replaces !== (book?.currentVersion ?? null))
+    refuse('sheet-moved-on', { current: book?.currentVersion ?? null });
   const step = book?.current.measure.step;
   const isScored =
     (await stores.catches.countIn(eventId)) > 0 || (await stores.weighIns.ofEvent(eventId)).length > 0;

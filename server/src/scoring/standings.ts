@@ -48,10 +48,13 @@ export async function computeStandings(
     const onWater = await sharedTotals(stores, eventId, sheet, tickets, dayId);
     return { seq: head?.seq ?? 0, ruleVersion, entrants, standings, onWater };
   }
+  const officialAt = (await stores.events.find(eventId))?.officialAt ?? null;
   const verdicts = await stores.catches.lastVerdictsIn(eventId);
   const records = await stores.catches.allOf(eventId);
   const catches: ScoringCatch[] = records
     .filter((record) => dayId === null || record.dayId === dayId)
+    // What came after the results were declared is kept, and changes them no more.
+    .filter(({ receivedAt }) => !officialAt || receivedAt <= officialAt)
     .map((record) => scoringCatch(record, verdicts.get(record.catchId)));
   const standings = rankEntrants(book, entrantIds, catches, { include });
   return { seq: head?.seq ?? 0, ruleVersion, entrants, standings, onWater: [] };

@@ -10,6 +10,7 @@ import {
   type Asked,
   type RouteTable,
 } from '../http/routeTable.ts';
+import { refuse } from '../refusal.ts';
 import { standingsMemory, type Standings, type StandingsQuestion } from './standings.ts';
 
 export function addStandingsRoutes(table: RouteTable): void {
@@ -21,7 +22,7 @@ export function addStandingsRoutes(table: RouteTable): void {
     'see-standings',
     eventScope,
     async (asked, { eventId }) => {
-      const question = questionOf(asked);
+      const question = await questionOf(asked, eventId);
       const { seq, ruleVersion, entrants, standings, onWater } = await standingsOf(
         asked.lauta.storage.read,
         eventId,
@@ -57,7 +58,11 @@ export function addStandingsRoutes(table: RouteTable): void {
     'see-standings',
     eventScope,
     async (asked, { eventId }) => {
-      const standings = await standingsOf(asked.lauta.storage.read, eventId, questionOf(asked));
+      const standings = await standingsOf(
+        asked.lauta.storage.read,
+        eventId,
+        await questionOf(asked, eventId),
+      );
       asked.response.setHeader('Content-Disposition', 'attachment; filename="standings.csv"');
       asked.response.type('text/csv; charset=utf-8').send(standingsCsv(standings));
       return undefined;
@@ -65,8 +70,14 @@ export function addStandingsRoutes(table: RouteTable): void {
   );
 }
 
-function questionOf({ request }: Asked): StandingsQuestion {
-  const { include, dayId } = request.query;
+async function questionOf({ lauta, request }: Asked, eventId: string): Promise<StandingsQuestion> {
+  const { include } = request.query;
+  const dayId = request.query['dayId'];
+  // A day that the event does not have would be computed and kept for nobody.
+  if (typeof dayId === 'string' && dayId !== '') {
+    const days = await lauta.storage.read.events.days(eventId);
+    if (!days.some((day) => day.dayId === dayId)) refuse('not-found', { what: 'day' });
+  }
   return {
     include: include === 'official' ? 'official' : 'all',
     dayId: typeof dayId === 'string' && dayId !== '' ? dayId : null,

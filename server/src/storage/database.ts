@@ -75,3 +75,12 @@ export async function inTransaction<T>(
     }
   }
 }
+
+/** An error as it may be logged: a query's text and parameters hold names, addresses and positions. */
+export function withoutData(error: unknown): unknown {
+  if (!(error instanceof DrizzleQueryError)) return error;
+  const { errno, code } = (error.cause ?? {}) as { errno?: number; code?: string };
+  const table = /(?:from|into|update)\s+`(\w+)`/i.exec(error.query)?.[1];
+  const at = error.stack?.split('\n').filter((line) => /^\s+at /.test(line)).slice(0, 8); // prettier-ignore
+  return { type: 'query failed', errno, code, table, at };
+}

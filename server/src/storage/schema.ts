@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import {
   bigint,
   boolean,
@@ -53,6 +54,8 @@ export const accounts = mysqlTable(
     /** The event whose director invited; only there can a new invitation be made. */
     invitedByEventId: uuid('invited_by_event_id'),
     createdAt: instant('created_at').notNull(),
+    /** Since when nobody signs in with it; who, and why, stands in the installation's ledger. */
+    suspendedAt: instant('suspended_at'),
   },
   (table) => [uniqueIndex('accounts_email').on(table.email)],
 );
@@ -68,10 +71,17 @@ export const signIns = mysqlTable(
     expiresAt: instant('expires_at').notNull(),
     /** Set where a partner's phone signed in by a pairing. */
     pairingId: uuid('pairing_id').references(() => pairings.pairingId),
+    /** By which its owner names it in the list of sign-ins: the token is known to its browser alone. */
+    signInId: uuid('sign_in_id')
+      .notNull()
+      .default(sql`(uuid())`),
+    /** What kind of browser, in a few words. */
+    browser: varchar('browser', { length: 60 }).notNull().default(''),
   },
   (table) => [index('sign_ins_account').on(table.accountId)],
 );
 
+/** Links by which a person takes up the roles of an event, or chooses a password anew. */
 export const invitations = mysqlTable('invitations', {
   tokenSha256: sha256('token_sha256').primaryKey(),
   accountId: uuid('account_id')
@@ -79,6 +89,9 @@ export const invitations = mysqlTable('invitations', {
     .references(() => accounts.accountId),
   expiresAt: instant('expires_at').notNull(),
   usedAt: instant('used_at'),
+  /** The event whose director gave it; null in links of versions that knew one event only. */
+  eventId: uuid('event_id'),
+  kind: varchar('kind', { length: 12 }).$type<'invitation' | 'renewal'>().notNull().default('invitation'),
 });
 
 // Event ----------------------------------------------------------------------------------------------------------
@@ -140,6 +153,8 @@ export const eventRoles = mysqlTable(
       .notNull()
       .references(() => accounts.accountId),
     role: varchar('role', { length: 20 }).$type<Role>().notNull(),
+    /** A role counts once its person has taken it up. */
+    acceptedAt: instant('accepted_at'),
   },
   (table) => [
     primaryKey({ columns: [table.eventId, table.accountId, table.role] }),
@@ -275,6 +290,8 @@ export const photographs = mysqlTable(
     chunkBytes: int('chunk_bytes').notNull(),
     mediaType: varchar('media_type', { length: 20 }).$type<MediaType>().notNull().default('image/jpeg'),
     declaredAt: instant('declared_at').notNull(),
+    /** Since when its chunks are being put together, in real time: meanwhile none is exchanged. */
+    completingAt: instant('completing_at'),
     completedAt: instant('completed_at'),
     /** Of the upright picture, after EXIF rotation. */
     widthPx: int('width_px'),
@@ -451,6 +468,16 @@ export const answers = mysqlTable(
   (table) => [index('answers_catch').on(table.catchId)],
 );
 
+/** Whose a catch's id is, from the first word heard of it: no other entrant speaks of it after that. */
+export const catchIds = mysqlTable('catch_ids', {
+  catchId: uuid('catch_id').primaryKey(),
+  eventId: eventId(),
+  entrantId: uuid('entrant_id')
+    .notNull()
+    .references(() => entrants.entrantId),
+  heardAt: instant('heard_at').notNull(),
+});
+
 // Custody --------------------------------------------------------------------------------------------------------
 
 /** The public keys of people's devices; the private ones never leave them. */
@@ -613,19 +640,20 @@ export const weighInEntries = mysqlTable(
 
 // Ledger ---------------------------------------------------------------------------------------------------------
 
-/** The head of each event's ledger. Its row lock orders the appends. */
+/** The head of each event's ledger, and of the installation's own. Its row lock orders the appends. */
 export const ledgers = mysqlTable('ledgers', {
-  eventId: uuid('event_id')
-    .primaryKey()
-    .references(() => events.eventId),
+  eventId: uuid('event_id').primaryKey(),
   seq: int('seq').notNull(),
   hash: sha256('hash').notNull(),
+  /** Of the head (Ed25519), and the key that made it, which is not in the database; null until something is appended. */
+  signature: varchar('signature', { length: 86 }),
+  signedBy: varchar('signed_by', { length: 32 }),
 });
 
 export const ledgerEntries = mysqlTable(
   'ledger_entries',
   {
-    eventId: eventId(),
+    eventId: uuid('event_id').notNull(),
     seq: int('seq').notNull(),
     /** Canonical bytes (RFC 8785), hashed as they stand here. */
     bytes: bytes('bytes').notNull(),
@@ -638,7 +666,7 @@ export const ledgerEntries = mysqlTable(
 export const commitments = mysqlTable(
   'commitments',
   {
-    eventId: eventId(),
+    eventId: uuid('event_id').notNull(),
     seq: int('seq').notNull(),
     label: varchar('label', { length: 60 }).notNull(),
     salt: varchar('salt', { length: 64 }),

@@ -1,4 +1,4 @@
-export type SettingName = 'demo-clock-offset-ms' | 'founder';
+export type SettingName = 'demo-clock-offset-ms' | 'founder' | 'installation-ledger' | 'secret';
 
 /** What the installation remembers of itself. */
 export interface SettingStore {

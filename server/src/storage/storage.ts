@@ -14,6 +14,8 @@ import { mariadbFlankStore } from '../flank/flankStore.mariadb.ts';
 import type { FlankStore } from '../flank/flankStore.ts';
 import { mariadbLedgerStore } from '../ledger/ledgerStore.mariadb.ts';
 import type { LedgerStore } from '../ledger/ledgerStore.ts';
+import type { RecordStore } from '../ledger/recordRows.ts';
+import { mariadbRecordStore } from '../ledger/recordStore.mariadb.ts';
 import { mariadbPeopleStore } from '../people/peopleStore.mariadb.ts';
 import type { PeopleStore } from '../people/peopleStore.ts';
 import { mariadbPhotographStore } from '../photo/photographStore.mariadb.ts';
@@ -49,6 +51,7 @@ export interface Stores {
   flanks: FlankStore;
   ledger: LedgerStore;
   receipts: ReceiptStore;
+  record: RecordStore;
 }
 
 export interface Storage {
@@ -75,7 +78,7 @@ export function mariadbStorage(pool: mysql.Pool): Storage {
   };
 }
 
-function storesOn(connection: Connection): Stores {
+export function storesOn(connection: Connection): Stores {
   return {
     settings: mariadbSettingStore(connection),
     people: mariadbPeopleStore(connection),
@@ -92,5 +95,6 @@ function storesOn(connection: Connection): Stores {
     flanks: mariadbFlankStore(connection),
     ledger: mariadbLedgerStore(connection),
     receipts: mariadbReceiptStore(connection),
+    record: mariadbRecordStore(connection),
   };
 }

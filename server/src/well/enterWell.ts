@@ -10,8 +10,8 @@ const MOST_ENTRIES = 2000;
 
 /**
  * Keeps what was done at a well. What does not fit together is kept too and told by the core: two phones that did not
- * hear of each other are both right. Readings are private until the angler shares a total, so the ledger holds salted
- * commitments to them.
+ * hear of each other are both right. What a boat has aboard is its own business until it shares a total: the ledger
+ * tells that something was entered, and holds salted commitments to what.
  */
 export const enterWell: Handler<'well.enter'> = async (
   { stores, asker, now, commit },
@@ -35,7 +35,6 @@ export const enterWell: Handler<'well.enter'> = async (
       dayId,
       entries: entries.map((entry) => ({
         entryId: entry.entryId,
-        kind: entry.act.kind,
         content: commit(`well-${entry.entryId}`, entry),
       })),
     },

@@ -9,6 +9,9 @@ export function setAppClock(clockOffsetMs: number, frozenAt: string | null): voi
   frozenAtMs = frozenAt === null ? null : Date.parse(frozenAt);
 }
 
+/** Application time less real time, ms: whole where no demo set it off. */
+export const appClockOffsetMs = (): number => Math.round(offsetMs);
+
 export function appNow(): Date {
   return new Date(frozenAtMs ?? Date.now() + offsetMs);
 }

@@ -43,9 +43,24 @@ export async function sendCommand<K extends CommandKind>(
   commandId: string = uuidv7(),
 ): Promise<Receipt> {
   const command = makeCommand(kind, eventId, body, commandId);
-  return signedIn(() =>
+  const receipt = await signedIn(() =>
     withRetry(() => sendJson<Receipt>('POST', '/api/commands', command, { 'idempotency-key': commandId })),
   );
+  tellReceipt(receipt);
+  return receipt;
+}
+
+/** Tells all who keep what the server promised of a receipt that came. */
+export function tellReceipt(receipt: Receipt): void {
+  for (const hear of receiptListeners) hear(receipt);
+}
+
+const receiptListeners = new Set<(receipt: Receipt) => void>();
+
+/** Told of each receipt that came. */
+export function onReceipt(hear: (receipt: Receipt) => void): () => void {
+  receiptListeners.add(hear);
+  return () => void receiptListeners.delete(hear);
 }
 
 /** Runs a write, asks to sign in when the session has ended, and runs it again. */

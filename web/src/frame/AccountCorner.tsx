@@ -28,7 +28,9 @@ export function AccountCorner() {
         <>
           <p className="leading-tight">
             <span className="text-quiet block text-sm">signed in as</span>
-            <b>{account.name}</b>
+            <Link className="linklike font-bold" to="/account">
+              {account.name}
+            </Link>
           </p>
           <button
             type="button"

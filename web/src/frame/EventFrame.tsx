@@ -4,6 +4,7 @@ import type { EventView } from '@lauta/contract';
 import { isWeightSheet, type Measure } from '@lauta/core/rules';
 import { useNow } from '../clock/appClock.ts';
 import { AskedFrames } from '../features/custody/AskedFrames.tsx';
+import { useSentBack } from '../features/catch/queries.ts';
 import { useEvent, useRules } from '../features/event/queries.ts';
 import { WellWatch } from '../features/well/WellWatch.tsx';
 import type { LiveState } from '../live/liveChannel.ts';
@@ -11,6 +12,8 @@ import { useLive } from '../live/useLive.ts';
 import { placeIn, useWho, type PlaceInEvent } from '../people/queries.ts';
 import { InEventContext, type InEvent } from './inEvent.ts';
 import { AccountCorner } from './AccountCorner.tsx';
+import { BrokenRecord } from './BrokenRecord.tsx';
+import { SentBackNote } from '../features/catch/SentBackNote.tsx';
 import { RuledEdge } from './RuledEdge.tsx';
 import { dayClock } from './dayClock.ts';
 import { Failed, Loading } from './states.tsx';
@@ -28,12 +31,14 @@ function placesOf(
   event: EventView,
   { roles, entrantId }: PlaceInEvent,
   measure: Measure['kind'] | null,
+  sentBack: number,
 ): { day: Place[]; under: Place[] } {
   const day: Place[] = [];
   if (entrantId) {
     day.push({ to: 'prepare', name: 'Prepare' });
     // Where weight counts nothing is claimed by photograph.
-    if (measure !== 'weight') day.push({ to: 'water', name: 'Water' });
+    if (measure !== 'weight')
+      day.push({ to: 'water', name: 'Water', ...(sentBack > 0 ? { note: String(sentBack) } : {}) });
     day.push({ to: 'well', name: 'Well' });
   }
   if (measure === 'weight') day.push({ to: 'weigh-in', name: 'Weigh-in' });
@@ -60,6 +65,7 @@ export function EventFrame() {
   const who = useWho();
   const live = useLive(eventId);
   const rules = useRules(eventId);
+  const sentBack = useSentBack(eventId, placeIn(who.data, eventId).entrantId !== null);
   const [isMoreOpen, setMoreOpen] = useState(false);
   if (hasFailed(event)) {
     return (
@@ -78,7 +84,11 @@ export function EventFrame() {
   const place = placeIn(who.data, eventId);
   const sheet = rules.data?.at(-1)?.sheet;
   const measure = sheet?.measure.kind ?? null;
-  const { day, under } = placesOf(event.data, place, measure);
+  const { day, under } = placesOf(event.data, place, measure, sentBack.data?.total ?? 0);
+  const places = [...day, ...under];
+  const atHand = places.filter(({ to }) => isAtHand(to, place));
+  // Whatever place is not at hand is behind "More": none is out of reach on a phone.
+  const behindMore = places.filter((one) => !atHand.includes(one));
   const context: InEvent = { event: event.data, place, live };
   return (
     <div className="lg:grid lg:h-dvh lg:grid-cols-[10.5rem_1fr] lg:grid-rows-[auto_1fr]">
@@ -110,6 +120,8 @@ export function EventFrame() {
         className="min-w-0 px-4 pt-5 pb-28 outline-none sm:px-7 lg:overflow-y-auto lg:pb-8"
       >
         <InEventContext value={context}>
+          <BrokenRecord eventId={eventId} />
+          {place.entrantId && <SentBackNote eventId={eventId} />}
           <AskedFrames
             eventId={eventId}
             entrantId={place.entrantId}
@@ -126,24 +138,18 @@ export function EventFrame() {
         aria-label="Places"
         className="bg-base-100 border-base-content fixed inset-x-0 bottom-0 z-30 grid auto-cols-fr grid-flow-col border-t-2 pb-[env(safe-area-inset-bottom)] lg:hidden"
       >
-        {[...day, ...under]
-          .filter(
-            (one) =>
-              ['water', 'well', 'judge', 'standings'].includes(one.to) ||
-              (one.to === 'weigh-in' && !place.entrantId),
-          )
-          .map((one) => (
-            <NavLink
-              key={one.to}
-              to={one.to}
-              className={({ isActive }) =>
-                `flex min-h-16 items-center justify-center gap-1 ${isActive ? 'bg-base-200 font-bold underline decoration-4 underline-offset-8' : ''}`
-              }
-            >
-              {one.name}
-              {one.note && <span className="num text-sm">{one.note}</span>}
-            </NavLink>
-          ))}
+        {atHand.map((one) => (
+          <NavLink
+            key={one.to}
+            to={one.to}
+            className={({ isActive }) =>
+              `flex min-h-16 items-center justify-center gap-1 ${isActive ? 'bg-base-200 font-bold underline decoration-4 underline-offset-8' : ''}`
+            }
+          >
+            {one.name}
+            {one.note && <span className="num text-sm">{one.note}</span>}
+          </NavLink>
+        ))}
         <button
           type="button"
           aria-expanded={isMoreOpen}
@@ -160,23 +166,17 @@ export function EventFrame() {
           className="bg-base-100 border-base-content fixed inset-x-0 bottom-16 z-30 border-t-2 p-4 lg:hidden"
         >
           <div className="ruled grid">
-            {[...day, ...under]
-              .filter((one) =>
-                ['prepare', 'records', '.', 'settings', ...(place.entrantId ? ['weigh-in'] : [])].includes(
-                  one.to,
-                ),
-              )
-              .map((one) => (
-                <NavLink
-                  key={one.to}
-                  to={one.to}
-                  end
-                  className="flex min-h-16 items-center text-lg"
-                  onClick={() => setMoreOpen(false)}
-                >
-                  {one.name}
-                </NavLink>
-              ))}
+            {behindMore.map((one) => (
+              <NavLink
+                key={one.to}
+                to={one.to}
+                end
+                className="flex min-h-16 items-center text-lg"
+                onClick={() => setMoreOpen(false)}
+              >
+                {one.name}
+              </NavLink>
+            ))}
           </div>
           <div className="border-base-300 border-t pt-4">
             <AccountCorner />
@@ -185,6 +185,11 @@ export function EventFrame() {
       )}
     </div>
   );
+}
+
+/** On a phone three places stand at the bottom, beside what opens all others. */
+function isAtHand(to: string, { entrantId }: PlaceInEvent): boolean {
+  return ['water', 'well', 'judge', 'standings'].includes(to) || (to === 'weigh-in' && !entrantId);
 }
 
 function RailLink({ place }: { place: Place }) {

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { browserLive } from './browserLive.ts';
+import { rememberHead } from './toldHeads.ts';
 import { joinLive, type LiveState } from './liveChannel.ts';
 
 /** Asks everything of an event again whenever its ledger has grown. */
@@ -10,7 +11,10 @@ export function useLive(eventId: string): LiveState {
   useEffect(
     () =>
       joinLive(browserLive(eventId), {
-        onEvent: () => void client.invalidateQueries({ queryKey: ['event', eventId] }),
+        onEvent: (event) => {
+          rememberHead(event.eventId, event);
+          void client.invalidateQueries({ queryKey: ['event', eventId] });
+        },
         onState: setState,
       }),
     [client, eventId],

@@ -2,6 +2,8 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { setAppClock } from '../clock/appClock.ts';
 import { custody } from '../custody/custody.ts';
+import { onReceipt } from '../door/door.ts';
+import { rememberHead } from '../live/toldHeads.ts';
 import { useWho } from '../people/queries.ts';
 import { outbox } from './outbox.ts';
 
@@ -16,6 +18,7 @@ export function OutboxRunner() {
     if (known) setAppClock(known.clockOffsetMs, known.frozenAt);
   }, [known]);
   useEffect(() => outbox.start(), []);
+  useEffect(() => onReceipt((receipt) => rememberHead(receipt.eventId, receipt)), []);
   // Each answer counts, not only another one: after an ended session nothing is sent before it is known who asks.
   useEffect(() => {
     outbox.setAccount(accountId);

@@ -1,7 +1,7 @@
 import { useMemo, useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { commandSchema, type Announcement, type CommandBody, type CommandKind, type Receipt } from '@lauta/contract'; // prettier-ignore
-import { makeCommand } from '../door/door.ts';
+import { makeCommand, tellReceipt } from '../door/door.ts';
 import { ApiProblem, sendJson, withRetry } from '../door/http.ts';
 import { askToSignIn } from '../door/signInGate.ts';
 import { uploadPhotograph } from '../door/uploadPhotograph.ts';
@@ -288,6 +288,7 @@ class Outbox {
   private took({ command, accountId, receipt }: Sent): void {
     const { commandId, eventId } = command;
     this.receipts.set(commandId, receipt);
+    if (receipt) tellReceipt(receipt);
     const progress = Object.fromEntries(
       Object.entries(this.state.progress).filter(([id]) => id !== commandId),
     );

@@ -5,12 +5,14 @@ import { useForm } from 'react-hook-form';
 import { v7 as uuidv7 } from 'uuid';
 import type { z } from 'zod';
 import { addPersonSchema, type PersonView } from '@lauta/contract';
-import { ROLES } from '@lauta/core/people';
+import { ROLES, type Role } from '@lauta/core/people';
 import { sendCommand, signedIn } from '../door/door.ts';
 import { sendJson } from '../door/http.ts';
 import { useInEvent } from '../frame/inEvent.ts';
 import { Field } from '../frame/Field.tsx';
 import { Pager } from '../frame/Pager.tsx';
+import { Signal } from '../frame/Signal.tsx';
+import { useOnce } from '../frame/useOnce.ts';
 import { Empty, Failed, Loading } from '../frame/states.tsx';
 import { ProblemNote } from '../problem/ProblemNote.tsx';
 import { roleName } from './SignInForm.tsx';
@@ -82,55 +84,145 @@ function PersonLine({
   eventId: string;
   mayInvite: boolean;
 }) {
-  const [link, setLink] = useState<string | null>(null);
-  const [error, setError] = useState<unknown>(null);
-  const invite = async (): Promise<void> => {
-    setError(null);
-    try {
-      const path = `/api/events/${eventId}/people/${person.accountId}/invitation`;
-      const made = await signedIn(() => sendJson<{ path: string }>('POST', path, {}));
-      setLink(new URL(made.path, location.origin).toString());
-    } catch (problem) {
-      setError(problem);
-    }
-  };
+  const [isOpen, setOpen] = useState(false);
   return (
     <li className="py-2">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
         <span>
-          <b>{person.name}</b>{' '}
+          <b>{person.name || person.email}</b>{' '}
           {person.entrantNumber !== null && (
             <span className="num text-quiet">no. {person.entrantNumber}</span>
           )}
-          <span className="text-quiet block text-sm">{person.email}</span>
+          {person.name && <span className="text-quiet block text-sm">{person.email}</span>}
         </span>
-        <span className="flex items-center gap-4">
+        <span className="flex flex-wrap items-center gap-x-4">
+          {person.isSuspended && <Signal tone="fault">account closed</Signal>}
+          {!person.isAccepted && <Signal tone="look">not taken up yet</Signal>}
           {person.roles.map(roleName).join(', ')}
-          {mayInvite && !person.hasPassword && (
-            <button type="button" className="linklike min-h-11" onClick={() => void invite()}>
-              Make an invitation
+          {mayInvite && !person.isAccepted && (
+            <LinkMaker person={person} eventId={eventId} kind="invitation" />
+          )}
+          {mayInvite && (
+            <button
+              type="button"
+              className="linklike min-h-11"
+              aria-expanded={isOpen}
+              onClick={() => setOpen(!isOpen)}
+            >
+              Change
             </button>
           )}
         </span>
       </div>
+      {isOpen && <PersonChanges person={person} eventId={eventId} />}
+    </li>
+  );
+}
+
+const LINKS = {
+  invitation: { action: 'Make an invitation', note: 'it works once, for two weeks' },
+  renewal: { action: 'Let choose a new password', note: 'it works once, for a day' },
+} as const;
+
+/** Makes a link that the director hands to the person alone. */
+function LinkMaker({
+  person,
+  eventId,
+  kind,
+}: {
+  person: PersonView;
+  eventId: string;
+  kind: keyof typeof LINKS;
+}) {
+  const [link, setLink] = useState<string | null>(null);
+  const { run, error } = useOnce();
+  const make = async (): Promise<void> => {
+    const path = `/api/events/${eventId}/people/${person.accountId}/${kind}`;
+    const made = await signedIn(() => sendJson<{ path: string }>('POST', path, {}));
+    setLink(new URL(made.path, location.origin).toString());
+  };
+  return (
+    <>
+      <button type="button" className="linklike min-h-11" onClick={() => void run(make)}>
+        {LINKS[kind].action}
+      </button>
       {link && (
-        <p className="mt-1 text-sm break-all">
-          Give this link to {person.name} alone; it works once, for two weeks:{' '}
+        <span className="basis-full text-sm break-all">
+          Give this link to {person.name || person.email} alone; {LINKS[kind].note}:{' '}
           <code className="select-all">{link}</code>
-        </p>
+        </span>
       )}
       <ProblemNote error={error} />
-    </li>
+    </>
+  );
+}
+
+/** What a director takes away or gives back; why stands in the record. */
+function PersonChanges({ person, eventId }: { person: PersonView; eventId: string }) {
+  const client = useQueryClient();
+  const [why, setWhy] = useState('');
+  const { run, error, isBusy } = useOnce();
+  const { accountId, roles, isInvitedHere, isSuspended, hasPassword } = person;
+  const refresh = () => client.invalidateQueries({ queryKey: ['event', eventId] });
+  const remove = async (role: Role): Promise<void> => {
+    await sendCommand('people.remove', eventId, { accountId, roles: [role], why });
+    await refresh();
+  };
+  const suspend = async (): Promise<void> => {
+    const path = `/api/events/${eventId}/people/${accountId}/suspension`;
+    await signedIn(() => sendJson('POST', path, { isSuspended: !isSuspended, why }));
+    await refresh();
+  };
+  return (
+    <div className="bg-base-200 mt-2 grid gap-2 p-3">
+      <Field label="Why" hint="It stands in the record, to be opened by those who check it.">
+        {(field) => (
+          <input
+            {...field}
+            className="input h-12 w-full"
+            maxLength={300}
+            value={why}
+            onChange={(e) => setWhy(e.target.value)}
+          />
+        )}
+      </Field>
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-1">
+        {roles.map((role) => (
+          <button
+            key={role}
+            type="button"
+            className="linklike min-h-11"
+            disabled={isBusy}
+            onClick={() => void run(() => remove(role))}
+          >
+            No longer {roleName(role)}
+          </button>
+        ))}
+        {isInvitedHere && (
+          <button
+            type="button"
+            className="linklike min-h-11"
+            disabled={isBusy}
+            onClick={() => void run(suspend)}
+          >
+            {isSuspended ? 'Open the account again' : 'Close the account'}
+          </button>
+        )}
+        {isInvitedHere && hasPassword && <LinkMaker person={person} eventId={eventId} kind="renewal" />}
+      </div>
+      <ProblemNote error={error} />
+    </div>
   );
 }
 
 const formSchema = addPersonSchema.omit({ accountId: true });
 type Form = z.infer<typeof formSchema>;
+type Written = z.input<typeof formSchema>;
 
 function AddPerson({ eventId }: { eventId: string }) {
   const client = useQueryClient();
   const [error, setError] = useState<unknown>(null);
-  const form = useForm<Form>({
+  const form = useForm<Written, unknown, Form>({
     resolver: zodResolver(formSchema),
     defaultValues: { name: '', email: '', roles: ['angler'] },
   });

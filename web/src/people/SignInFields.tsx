@@ -22,9 +22,14 @@ export function EmailField({ registration, error }: Props) {
   );
 }
 
-export function PasswordField({ registration, error, isNew = false }: Props & { isNew?: boolean }) {
+export function PasswordField({
+  registration,
+  error,
+  isNew = false,
+  label = 'Password',
+}: Props & { isNew?: boolean; label?: string }) {
   return (
-    <Field label="Password" hint={isNew ? 'At least ten characters.' : undefined} error={error}>
+    <Field label={label} hint={isNew ? 'At least ten characters.' : undefined} error={error}>
       {(field) => (
         <input
           {...field}

@@ -53,6 +53,8 @@ export const MARK_WORDS: Record<CatchMark, string> = {
   'by-tape': 'measured with a tape in the water',
   'taken-outside': 'photographed with another camera than the page’s own',
   'no-person-picture': 'no picture with the person, which the rules want',
+  'captured-after-heard': 'dated after the server heard of it',
+  'far-over-reading': 'claimed far over its reading',
 };
 
 export const STATE_WORDS: Record<CatchState, { word: string; tone: Tone }> = {
@@ -68,6 +70,7 @@ export const NOT_COUNTING_WORDS: Record<NotCounting, string> = {
   withdrawn: 'withdrawn by the angler',
   refused: 'refused by a judge',
   'outside-session': 'caught outside of the hours',
+  'needs-judge': 'counts once a judge has accepted it',
   'species-unknown': 'species not in the rule sheet',
   'species-not-counting': 'this species does not count',
   'under-minimum': 'under the minimum length',

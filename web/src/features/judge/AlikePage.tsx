@@ -90,7 +90,7 @@ function BothWhole({ alike }: { alike: AlikeCatch }) {
 }
 
 function Whole({ photographId, alt }: { photographId: string; alt: string }) {
-  const original = useEvidence(photographId);
+  const original = useEvidence(photographId, undefined);
   const src = useObjectUrl(original.data);
   if (hasFailed(original)) return <p>The photograph could not be fetched.</p>;
   return src ? (
@@ -205,7 +205,7 @@ function Cut({
   top: number;
   alt: string;
 }) {
-  const original = useEvidence(photographId);
+  const original = useEvidence(photographId, undefined);
   const src = useObjectUrl(original.data);
   return (
     <div

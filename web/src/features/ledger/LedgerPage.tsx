@@ -10,6 +10,7 @@ import { Signal } from '../../frame/Signal.tsx';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { useRules } from '../event/queries.ts';
+import { RecordSeal } from './RecordSeal.tsx';
 import { FAULT_WORDS, KIND_WORDS, entryWords } from './words.ts';
 import { hasFailed } from '../../frame/hasFailed.ts';
 
@@ -60,6 +61,7 @@ export function LedgerPage() {
         </div>
       </div>
       <Check />
+      {ledger.data && <RecordSeal eventId={event.eventId} head={ledger.data.head} />}
       {hasFailed(ledger) && <Failed error={ledger.error} retry={() => void ledger.refetch()} />}
       {ledger.isPending && <Loading what="Opening the ledger" />}
       {ledger.data && ledger.data.items.length === 0 && (
@@ -132,23 +134,53 @@ function Check() {
       <button type="button" className="btn btn-primary" disabled={isBusy} onClick={() => void check()}>
         {isBusy ? 'Checking …' : 'Check the whole record'}
       </button>
-      <div role="status">
-        {result?.ok && (
-          <>
-            <Signal tone="clear">{result.entries} entries fit</Signal>{' '}
-            <span className="text-quiet text-sm">
-              and so does all that they speak of; head <code>{result.head?.hash.slice(0, 16)}…</code>,{' '}
-              {result.tookMs} ms
-            </span>
-          </>
-        )}
-        {result && !result.ok && result.firstFault && (
-          <Signal tone="fault">
-            entry {result.firstFault.seq}: {FAULT_WORDS[result.firstFault.fault] ?? result.firstFault.fault}
-          </Signal>
-        )}
-      </div>
+      <div role="status">{result && <CheckResult result={result} />}</div>
       <ProblemNote error={error} />
     </div>
+  );
+}
+
+const MOST_SHOWN = 12;
+
+function CheckResult({ result }: { result: LedgerCheckView }) {
+  const { ok, entries, faults, faultCount, erased, untold, head, tookMs } = result;
+  const more = faultCount - Math.min(MOST_SHOWN, faults.length);
+  return (
+    <>
+      {ok && (
+        <>
+          <Signal tone="clear">{entries} entries fit</Signal>{' '}
+          <span className="text-quiet text-sm">
+            all that they speak of is there, and nothing else is; the bytes of photographs are checked by the
+            installation’s own command. Head <code>{head?.hash.slice(0, 16)}…</code>, {tookMs} ms
+          </span>
+        </>
+      )}
+      {faultCount > 0 && (
+        <>
+          <Signal tone="fault">
+            {faultCount === 1 ? 'one difference' : `${faultCount} differences`} in {entries} entries
+          </Signal>
+          <ul className="mt-1 text-sm">
+            {faults.slice(0, MOST_SHOWN).map(({ seq, fault, about }) => (
+              <li key={`${seq} ${fault} ${about}`}>
+                {seq === null ? 'no entry' : `entry ${seq}`}: {FAULT_WORDS[fault] ?? fault}{' '}
+                <span className="text-quiet break-all">{about}</span>
+              </li>
+            ))}
+            {more > 0 && <li>and {more} more</li>}
+          </ul>
+        </>
+      )}
+      {erased > 0 && (
+        <Signal tone="look">
+          {erased === 1 ? 'the words of one entry were' : `the words of ${erased} entries were`} erased and
+          cannot be checked
+        </Signal>
+      )}
+      {untold > 0 && (
+        <p className="text-quiet text-sm">{untold} rows are of a version that entered nothing about them.</p>
+      )}
+    </>
   );
 }

@@ -7,6 +7,9 @@ export const KIND_WORDS: Record<string, string> = {
   'rules.publish': 'rule sheet published',
   'board.add': 'kind of board added',
   'people.add': 'person added',
+  'people.accept': 'roles taken up',
+  'people.unaccept': 'roles to be taken up anew',
+  'people.remove': 'roles taken away',
   'waters.publish': 'waters published',
   'captures.tell': 'captures told',
   'catch.announce': 'catch announced',
@@ -39,6 +42,7 @@ export function entryWords(
     case 'captures.tell':
       return Array.isArray(body['captures']) ? `${body['captures'].length} signed` : '';
     case 'catch.announce':
+      return '';
     case 'catch.claim':
       return `${length(body['claimedSteps'])}, ${sheet ? speciesName(sheet, String(body['speciesId'])) : ''}`;
     case 'catch.judge':
@@ -50,11 +54,9 @@ export function entryWords(
             .join(', ')
         : '';
     case 'well.enter':
-      return Array.isArray(body['entries'])
-        ? body['entries']
-            .map((one) => String((one as { kind?: unknown }).kind).replaceAll('-', ' '))
-            .join(', ')
-        : '';
+      return Array.isArray(body['entries']) ? count(body['entries'].length, 'entry', 'entries') : '';
+    case 'people.accept':
+    case 'people.remove':
     case 'people.add':
       return Array.isArray(body['roles']) ? body['roles'].join(', ') : '';
     case 'results.declare':
@@ -69,6 +71,8 @@ export function entryWords(
   }
 }
 
+const count = (n: number, one: string, more: string): string => `${n} ${n === 1 ? one : more}`;
+
 const DECISION_WORDS: Record<string, string> = {
   accepted: 'accepted at …',
   refused: 'refused',
@@ -77,6 +81,16 @@ const DECISION_WORDS: Record<string, string> = {
 };
 
 export const FAULT_WORDS: Record<string, string> = {
+  empty: 'the record is empty',
+  headless: 'the record’s beginning is missing',
+  'no-head': 'nothing says where the record ends',
+  'head-not-signed': 'where the record ends is not signed by this installation',
+  'time-runs-back': 'its time is before that of the entry before',
+  'row-without-entry': 'no entry speaks of it',
+  'record-missing': 'what it speaks of is gone',
+  'kind-not-known': 'it is of a kind that cannot be checked',
+  'commitment-missing': 'what it commits to is gone',
+  'commitment-extra': 'something stands there that it does not commit to',
   missing: 'it is missing',
   altered: 'its bytes are not those that were hashed',
   'not-canonical': 'its bytes are not in canonical form',
@@ -84,7 +98,7 @@ export const FAULT_WORDS: Record<string, string> = {
   'wrong-event': 'it belongs to another event',
   'broken-link': 'it does not hold the hash of the one before',
   'commitment-differs': 'what it commits to was altered',
-  'record-differs': 'the catch or verdict in the database is not the one it speaks of',
+  'record-differs': 'what is in the database is not what it speaks of',
   'photograph-differs': 'the photograph is not the one it speaks of',
   'board-differs': 'the kind of board is not the one it speaks of',
   'waters-differ': 'the waters are not those it speaks of',

@@ -6,6 +6,8 @@ export const WAITING_WORDS: Record<OutboxEntry['command']['kind'], string> = {
   'rules.publish': 'a rule sheet',
   'board.add': 'a kind of board',
   'people.add': 'a person',
+  'people.accept': 'roles taken up',
+  'people.remove': 'roles taken away',
   'waters.publish': 'the event’s waters',
   'captures.tell': 'what this device signed',
   'catch.announce': 'word of a claim, ahead of its photographs',

@@ -44,7 +44,7 @@ function BoardBench({
   const bench = useBenchWorker();
   const { photographId } = caught.measurement;
   const measured = caught.photographs.find((one) => one.photographId === photographId);
-  const original = useEvidence(photographId);
+  const original = useEvidence(photographId, measured?.sha256);
   const src = useObjectUrl(original.data);
   const opened = useOpenedPhoto(bench, original.data ?? null);
   const { event } = useInEvent();

@@ -1,6 +1,5 @@
-import { geoJSON } from 'leaflet';
-import { Circle, CircleMarker, GeoJSON, MapContainer, ScaleControl, Tooltip } from 'react-leaflet';
-import { useMemo } from 'react';
+import { circle, circleMarker, control, geoJSON, map, type LayerGroup, layerGroup, type Map } from 'leaflet';
+import { useEffect, useRef } from 'react';
 import type { Waters } from '@lauta/contract';
 
 export interface MapPlace {
@@ -12,6 +11,40 @@ export interface MapPlace {
 
 const OPEN = 'stroke-secondary fill-fish [fill-opacity:.55] [stroke-width:1.5]';
 const CLOSED = 'stroke-error fill-error [fill-opacity:.18] [stroke-width:2] [stroke-dasharray:6_4]';
+const ACCURACY = 'fill-base-content stroke-none [fill-opacity:.2]';
+const PLACE = 'fill-base-content stroke-base-100 [fill-opacity:1] [stroke-width:2]';
+
+/** Text as text: names come from people, and a tooltip's string would be read as HTML. */
+function plain(text: string): HTMLElement {
+  const element = document.createElement('span');
+  element.textContent = text;
+  return element;
+}
+
+function drawWaters(waters: Waters): LayerGroup {
+  return layerGroup(
+    waters.features.map((feature) => {
+      const isClosed = feature.properties.use === 'closed';
+      const name = feature.properties.name || 'unnamed';
+      return geoJSON(feature as GeoJSON.Feature, {
+        style: { className: isClosed ? CLOSED : OPEN },
+      }).bindTooltip(plain(isClosed ? `${name}, closed` : name), { sticky: true });
+    }),
+  );
+}
+
+function drawPlaces(places: readonly MapPlace[]): LayerGroup {
+  return layerGroup(
+    places.flatMap(({ latitude, longitude, accuracyM, name }) => [
+      circle([latitude, longitude], { radius: accuracyM, className: ACCURACY }),
+      circleMarker([latitude, longitude], { radius: 7, className: PLACE }).bindTooltip(plain(name), {
+        permanent: true,
+        direction: 'top',
+        offset: [0, -8],
+      }),
+    ]),
+  );
+}
 
 /** The event's waters, drawn without a map beneath: open areas, closed ones, and places on them. */
 export default function WatersMap({
@@ -23,55 +56,28 @@ export default function WatersMap({
   places: readonly MapPlace[];
   className: string;
 }) {
-  const bounds = useMemo(
-    () =>
+  const frame = useRef<HTMLDivElement>(null);
+  const drawn = useRef<Map | null>(null);
+  useEffect(() => {
+    if (!frame.current) return;
+    const made = map(frame.current, { attributionControl: false, zoomSnap: 0.25 });
+    made.fitBounds(
       geoJSON(waters as GeoJSON.FeatureCollection)
         .getBounds()
         .pad(0.08),
-    [waters],
-  );
-  return (
-    <MapContainer
-      // Another water is another map.
-      key={bounds.toBBoxString()}
-      bounds={bounds}
-      attributionControl={false}
-      zoomSnap={0.25}
-      className={`bg-base-200! border-base-300 w-full border ${className}`}
-    >
-      {waters.features.map((feature, i) => (
-        <GeoJSON
-          key={`${i} ${feature.properties.use}`}
-          data={feature as GeoJSON.Feature}
-          style={{ className: feature.properties.use === 'open' ? OPEN : CLOSED }}
-        >
-          <Tooltip sticky>
-            {feature.properties.name || 'unnamed'}
-            {feature.properties.use === 'closed' && ', closed'}
-          </Tooltip>
-        </GeoJSON>
-      ))}
-      {places.map(({ latitude, longitude, accuracyM, name }) => (
-        <Circle
-          key={`${name} accuracy`}
-          center={[latitude, longitude]}
-          radius={accuracyM}
-          className="fill-base-content stroke-none [fill-opacity:.2]"
-        />
-      ))}
-      {places.map(({ latitude, longitude, name }) => (
-        <CircleMarker
-          key={name}
-          center={[latitude, longitude]}
-          radius={7}
-          className="fill-base-content stroke-base-100 [fill-opacity:1] [stroke-width:2]"
-        >
-          <Tooltip permanent direction="top" offset={[0, -8]}>
-            {name}
-          </Tooltip>
-        </CircleMarker>
-      ))}
-      <ScaleControl imperial={false} />
-    </MapContainer>
-  );
+    );
+    control.scale({ imperial: false }).addTo(made);
+    drawWaters(waters).addTo(made);
+    drawn.current = made;
+    return () => {
+      drawn.current = null;
+      made.remove();
+    };
+  }, [waters]);
+  useEffect(() => {
+    const shown = drawPlaces(places);
+    if (drawn.current) shown.addTo(drawn.current);
+    return () => void shown.remove();
+  }, [waters, places]);
+  return <div ref={frame} className={`bg-base-200! border-base-300 w-full border ${className}`} />;
 }

@@ -1,0 +1,110 @@
+import {
+  createHash,
+  createPrivateKey,
+  createPublicKey,
+  generateKeyPairSync,
+  sign,
+  verify,
+} from 'node:crypto';
+import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { z } from 'zod';
+import { headBytes, type LedgerHead } from '@lauta/core/ledger';
+
+/** A head with the word of the installation that it was so. */
+export interface SignedHead extends LedgerHead {
+  signature: string;
+  signedBy: string;
+}
+
+export interface LedgerKey {
+  keyId: string;
+  /** SubjectPublicKeyInfo in PEM (RFC 8410). */
+  publicKey: string;
+  /** Null for the one that signs now. */
+  retiredAt: string | null;
+  /** Over the next key's id by this one, so that who trusts this one may trust the next. */
+  handedOver: string | null;
+}
+
+/** Signs the heads of ledgers with a key that is not in the database: who alters only that can't sign anew. */
+export interface HeadSigner {
+  sign(eventId: string, head: LedgerHead): SignedHead;
+  /** Whether a signature is one of this installation's, by the present key or a former one. */
+  isSigned(eventId: string, head: SignedHead): boolean;
+  keys(): LedgerKey[];
+}
+
+const fileSchema = z.strictObject({
+  current: z.strictObject({ privateKey: z.string() }),
+  former: z.array(z.strictObject({ publicKey: z.string(), retiredAt: z.string(), handedOver: z.string() })),
+});
+type KeyFile = z.infer<typeof fileSchema>;
+
+const pem = { type: 'spki', format: 'pem' } as const;
+
+/** The first 32 hex digits of the SHA-256 of the public key's DER form: short enough to be read aloud and compared. */
+export function keyIdOf(publicKeyPem: string): string {
+  const der = createPublicKey(publicKeyPem).export({ type: 'spki', format: 'der' });
+  return createHash('sha256').update(der).digest('hex').slice(0, 32);
+}
+
+function newPrivateKey(): string {
+  const { privateKey } = generateKeyPairSync('ed25519');
+  return privateKey.export({ type: 'pkcs8', format: 'pem' }).toString();
+}
+
+export function signerOf(file: KeyFile): HeadSigner {
+  const privateKey = createPrivateKey(file.current.privateKey);
+  const current = createPublicKey(privateKey).export(pem).toString();
+  const keys: LedgerKey[] = [
+    { keyId: keyIdOf(current), publicKey: current, retiredAt: null, handedOver: null },
+    ...file.former.map((one) => ({ keyId: keyIdOf(one.publicKey), ...one })),
+  ];
+  const [{ keyId }] = keys as [LedgerKey];
+  return {
+    sign: (eventId, { seq, hash }) => ({
+      seq,
+      hash,
+      signature: sign(null, headBytes(eventId, { seq, hash }), privateKey).toString('base64url'),
+      signedBy: keyId,
+    }),
+    isSigned(eventId, { signature, signedBy, ...head }) {
+      const key = keys.find((one) => one.keyId === signedBy);
+      return key
+        ? verify(null, headBytes(eventId, head), key.publicKey, Buffer.from(signature, 'base64url'))
+        : false;
+    },
+    keys: () => keys,
+  };
+}
+
+/** A key of its own for as long as the process lives. */
+export const passingSigner = (): HeadSigner =>
+  signerOf({ current: { privateKey: newPrivateKey() }, former: [] });
+
+function write(path: string, file: KeyFile): void {
+  const part = `${path}.part`;
+  writeFileSync(part, JSON.stringify(file, null, 2), { mode: 0o600 });
+  renameSync(part, path);
+}
+
+/** The signer whose key is in a file, readable by its owner alone; made when there is none. */
+export function openHeadSigner(path: string): HeadSigner {
+  if (!existsSync(path)) write(path, { current: { privateKey: newPrivateKey() }, former: [] });
+  return signerOf(fileSchema.parse(JSON.parse(readFileSync(path, 'utf8'))));
+}
+
+/** Puts a new key in place of the present one, which says by its signature which key comes after it. */
+export function rotateKey(path: string, at: Date): { from: string; to: string } {
+  const file = fileSchema.parse(JSON.parse(readFileSync(path, 'utf8')));
+  const old = createPrivateKey(file.current.privateKey);
+  const publicKey = createPublicKey(old).export(pem).toString();
+  const privateKey = newPrivateKey();
+  const to = keyIdOf(createPublicKey(privateKey).export(pem).toString());
+  const handedOver = sign(null, Buffer.from(`lauta-ledger-key:${to}`), old).toString('base64url');
+  write(path, {
+    current: { privateKey },
+    former: [{ publicKey, retiredAt: at.toISOString(), handedOver }, ...file.former],
+  });
+  return { from: keyIdOf(publicKey), to };
+}

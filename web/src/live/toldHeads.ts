@@ -1,0 +1,68 @@
+import { useEffect } from 'react';
+import { z } from 'zod';
+import { compareHead, keepHead, type BrokenPromise, type LedgerHead } from '@lauta/core/ledger';
+import { appClockOffsetMs } from '../clock/appClock.ts';
+import { getJson } from '../door/http.ts';
+import { readStored, useStored, writeStored } from '../frame/stored.ts';
+import { useWho } from '../people/queries.ts';
+
+const head = z.object({ seq: z.int(), hash: z.string() });
+const keptSchema = z.object({
+  told: z.array(head),
+  broken: head.extend({ now: z.string().nullable() }).nullable(),
+});
+type Kept = z.infer<typeof keptSchema>;
+
+const NOTHING: Kept = { told: [], broken: null };
+
+/** A demo that begins anew is another record under the same id: its clock was set off at another moment. */
+const keyOf = (eventId: string): string => `lauta-heads ${eventId} ${appClockOffsetMs()}`;
+
+function parse(text: string | null): Kept {
+  try {
+    return keptSchema.catch(NOTHING).parse(JSON.parse(text ?? 'null'));
+  } catch {
+    return NOTHING;
+  }
+}
+
+/** Keeps where the server said that an event's ledger ended. */
+export function rememberHead(
+  eventId: string,
+  { seq, hash }: { seq: number; hash?: string | undefined },
+): void {
+  if (hash === undefined) return;
+  const kept = readStored(keyOf(eventId), parse);
+  const told = keepHead(kept.told, { seq, hash });
+  if (told === kept.told) return;
+  try {
+    writeStored(keyOf(eventId), { ...kept, told });
+  } catch {
+    // Without room this device is no witness; nothing else depends on it.
+  }
+}
+
+async function compare(eventId: string, told: LedgerHead): Promise<void> {
+  const path = `/api/events/${eventId}/ledger/entries/${told.seq}/hash`;
+  const { hash } = await getJson<{ hash: string | null }>(path);
+  const broken = compareHead(told, hash);
+  if (broken) writeStored(keyOf(eventId), { ...readStored(keyOf(eventId), parse), broken });
+}
+
+/**
+ * Compares what this device was told with what stands now: the first head and the newest, each time that an event is
+ * opened. A record that was cut off or written anew is found by every device that heard of it before.
+ * @returns what was told and stands no more; null as long as all does
+ */
+export function useToldHeads(eventId: string): { told: readonly LedgerHead[]; broken: BrokenPromise | null } {
+  const who = useWho().data;
+  const kept = useStored(keyOf(eventId), parse);
+  useEffect(() => {
+    if (!who) return;
+    const { told } = readStored(keyOf(eventId), parse);
+    const asked = [told[0], told.at(-1)].filter((one) => one !== undefined);
+    // Without a network, or without the right to look, nothing is known and nothing said.
+    for (const one of new Set(asked)) void compare(eventId, one).catch(() => undefined);
+  }, [eventId, who]);
+  return kept;
+}
