@@ -1,8 +1,9 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { request } from 'node:https';
 import { tmpdir } from 'node:os';
+import { gzipSync } from 'node:zlib';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import mysql from 'mysql2/promise';
@@ -269,7 +270,7 @@ class Start {
   output = '';
   readonly child: ChildProcess;
   readonly ended: Promise<number | null>;
-  constructor(dir: string, port: number, flags: string[] = []) {
+  constructor(dir: string, port: number, flags: string[] = [], more: Record<string, string> = {}) {
     this.child = spawn(process.execPath, ['scripts/start.mjs', ...flags], {
       cwd: ROOT,
       env: {
@@ -278,6 +279,7 @@ class Start {
         PORT: String(port),
         LAUTA_DEMO_CATCHES: '1',
         LAUTA_LOG: 'error',
+        ...more,
       },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
@@ -343,11 +345,59 @@ describe('npm start', () => {
     expect(await start.ended).toBe(130);
   });
 
+  it('starts a server and a database again that ended by themselves, and says so', async () => {
+    const start = new Start(dir, port);
+    await start.up();
+    const client = new Client(`http://127.0.0.1:${port}`);
+    const answers = () => client.ask('GET', '/readyz').then(({ status }) => status === 200, () => false); // prettier-ignore
+    const database = pidIn(join(dir, 'database/mariadbd.pid'));
+    process.kill(database, 'SIGKILL');
+    await until(async () => !isRunning(database));
+    await until(answers, 60_000);
+    expect(start.output).toContain('The database has ended by itself');
+    const server = pidIn(join(dir, 'server.pid'));
+    process.kill(server, 'SIGKILL');
+    await until(async () => start.output.includes('The server runs again.'), 60_000);
+    await until(answers, 60_000);
+
+    // Another one in the wrong terminal ends nothing.
+    const second = new Start(dir, await freePort());
+    expect(await second.ended).toBe(1);
+    expect(second.output).toContain('--take-over');
+    expect(await answers()).toBe(true);
+    const third = new Start(dir, port, ['--take-over']);
+    await third.up();
+    expect(await start.ended).toBe(143);
+    third.child.kill('SIGTERM');
+    await third.ended;
+  });
+
+  it('gives the server’s own account no right to rewrite what is added to, nor to change a table', async () => {
+    const database = await startDatabase({ dir: join(dir, 'database'), durable: true });
+    const connection = await mysql.createConnection(database.runUri());
+    for (const statement of [
+      'UPDATE ledger_entries SET seq = seq + 1',
+      'DELETE FROM ledger_entries',
+      'UPDATE verdicts SET seq = 9',
+      'DELETE FROM catches',
+      'DROP TABLE flanks',
+      'DROP TRIGGER ledger_entries_no_update',
+      'CREATE TABLE mine (a int)',
+      'GRANT ALL ON *.* TO lauta_run',
+    ])
+      await expect(connection.query(statement), statement).rejects.toThrow(/denied/);
+    await connection.query('SELECT COUNT(*) FROM catches');
+    await connection.end();
+    await database.stop();
+  });
+
   it('refuses a flag that it does not know, and says which it does', async () => {
     const start = new Start(dir, port, ['--fast']);
     expect(await start.ended).toBe(1);
     expect(start.output).toContain('--fresh');
   });
+
+  const eventId = crypto.randomUUID();
 
   it('--empty --fresh begins a real installation without a demo', async () => {
     const start = new Start(dir, port, ['--empty', '--fresh']);
@@ -355,6 +405,37 @@ describe('npm start', () => {
     const client = new Client(`http://127.0.0.1:${port}`);
     expect((await client.ask('GET', '/api/who')).json()).toMatchObject({ isSetUp: false, isDemo: false });
     expect((await client.ask('POST', '/api/sign-in/demo', { role: 'director' })).status).toBe(404);
+    await client.ask('POST', '/api/set-up', FOUNDER);
+    expect((await client.command('event.create', eventId, newEvent(eventId))).status).toBe(200);
+    start.child.kill('SIGTERM');
+    await start.ended;
+  });
+
+  it('--fresh leaves a real installation alone unless one of its events is named, and keeps it all the same', async () => {
+    for (const flag of ['--fresh', '--fresh=Another one']) {
+      const refused = new Start(dir, port, [flag]);
+      expect(await refused.ended).toBe(1);
+      expect(refused.output).toContain('There is a real installation here');
+    }
+    const start = new Start(dir, port, ['--fresh=Here to stay']);
+    await start.up();
+    const client = new Client(`http://127.0.0.1:${port}`);
+    // No demo, which has no passwords, where a real one was.
+    expect((await client.ask('GET', '/api/who')).json()).toMatchObject({ isSetUp: false, isDemo: false });
+    start.child.kill('SIGTERM');
+    await start.ended;
+    expect(readdirSync(dir).some((name) => name.startsWith('database.before-'))).toBe(true);
+    const plain = new Start(dir, port);
+    await plain.up();
+    expect((await client.ask('GET', '/api/who')).json()).toMatchObject({ isDemo: false });
+    plain.child.kill('SIGTERM');
+    await plain.ended;
+  });
+
+  it('says loudly that a demo is served to others', async () => {
+    const start = new Start(scratch(), await freePort(), [], { LAUTA_HOST: '0.0.0.0' });
+    await start.up();
+    expect(start.output).toContain('THIS IS A DEMO');
     start.child.kill('SIGTERM');
     await start.ended;
   });
@@ -412,6 +493,25 @@ describe('a backup', () => {
     writeFileSync(altered, Buffer.concat([readFileSync(file), Buffer.from([0])]));
     writeFileSync(`${altered}.sha256`, readFileSync(`${file}.sha256`));
     await expect(script('restore', scratch(), altered)).rejects.toThrow(/SHA-256/);
+    const tables = () => readdirSync(join(elsewhere, 'database/data/lauta')).length;
+    const before = tables();
+    expect(before).toBeGreaterThan(20);
+    const broken = (name: string, bytes: Uint8Array): string => {
+      const path = join(scratch(), name);
+      writeFileSync(path, bytes);
+      return path;
+    };
+    const cut = broken('cut.gz', readFileSync(file).subarray(0, 20_000));
+    const text = broken('plain.gz', Buffer.from('no backup at all'));
+    const short = broken('short.gz', gzipSync('CREATE TABLE a (b int);\n'));
+    // Whatever is wrong with it, what was there stays there.
+    await expect(script('restore', elsewhere, altered, '--replace')).rejects.toThrow(/SHA-256/);
+    await expect(script('restore', elsewhere, cut, '--replace')).rejects.toThrow(/sha256 is missing/);
+    for (const path of [cut, text]) await expect(script('restore', elsewhere, path, '--replace', '--without-sum')).rejects.toThrow(/cannot be read to its end/); // prettier-ignore
+    await expect(script('restore', elsewhere, short, '--replace', '--without-sum')).rejects.toThrow(
+      /breaks off/,
+    );
+    expect(tables()).toBe(before);
     await expect(script('restore', scratch(), '/nowhere/at/all')).rejects.toThrow(/no file/);
   });
 
@@ -422,5 +522,27 @@ describe('a backup', () => {
     await run('mariadb', ['--no-defaults', '--protocol=tcp', '--host=127.0.0.1', `--port=${database.port}`, '--user=lauta', '-e', sql], { env: { ...process.env, MYSQL_PWD: database.password } }); // prettier-ignore
     await database.stop();
     await expect(script('verify-ledger', elsewhere)).rejects.toThrow(/ended with 1/);
+  });
+
+  it('whose record does not fit is not put in place of one that does, unless that is asked for', async () => {
+    const altered = join(scratch(), 'altered.sql.gz');
+    await script('backup', elsewhere, altered);
+    await expect(script('restore', here, altered, '--replace')).rejects.toThrow(/record does not fit/);
+    expect(await script('verify-ledger', here)).toMatch(/fits/);
+    await script('restore', here, altered, '--replace', '--without-check');
+    expect(readdirSync(here).some((name) => name.startsWith('database.before-'))).toBe(true);
+    await expect(script('verify-ledger', here)).rejects.toThrow(/ended with 1/);
+  });
+
+  it('holds no key of the ledger unless that is asked for; a key is put in place of another by hand', async () => {
+    expect(existsSync(`${file}.ledger-key.json`)).toBe(false);
+    const before = await script('ledger-key', here);
+    expect(before).toMatch(/^([0-9a-f]{4} ){8} signs now\n$/);
+    const after = await script('ledger-key', here, '--rotate');
+    expect(after.split('\n')).toHaveLength(3);
+    expect(after).toContain(before.slice(0, 39));
+    const withKey = join(scratch(), 'with-key.sql.gz');
+    await script('backup', here, withKey, '--with-key');
+    expect(existsSync(`${withKey}.ledger-key.json`)).toBe(true);
   });
 });

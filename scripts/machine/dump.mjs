@@ -10,6 +10,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { basename } from 'node:path';
+import { Writable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { createGunzip, createGzip } from 'node:zlib';
 import { Trouble } from './say.mjs';
@@ -55,13 +56,37 @@ export async function dumpTo(/** @type {string} */ file, /** @type {string} */ u
   writeFileSync(sumFile(file), `${sum}  ${basename(file)}\n`);
 }
 
-/** Loads a file of `dumpTo` into an empty database. */
-export async function loadFrom(/** @type {string} */ file, /** @type {string} */ uri) {
+/** A dump's own last line (mariadb-dump): what ends otherwise was cut off. */
+const LAST_LINE = '-- Dump completed';
+
+/**
+ * Reads a file of `dumpTo` to its end, before anything is touched for it: its sum, its compression, its last line.
+ * @param {string} file
+ * @param {{ withoutSum: boolean }} options
+ */
+export async function checkDump(file, { withoutSum }) {
   if (!existsSync(file)) throw new Trouble(`There is no file ${file}.`);
   if (existsSync(sumFile(file))) {
     const [expected] = readFileSync(sumFile(file), 'utf8').split(' ');
     if (expected !== (await sha256Of(file))) throw new Trouble(`${file} is not the file that was written: its SHA-256 differs.`); // prettier-ignore
+  } else if (!withoutSum) {
+    throw new Trouble(`${sumFile(file)} is missing, which tells whether the backup is whole. --without-sum goes on without it.`); // prettier-ignore
   }
+  let end = '';
+  const last = new Writable({
+    write(chunk, _encoding, done) {
+      end = (end + chunk.toString('latin1')).slice(-200);
+      done();
+    },
+  });
+  await pipeline(createReadStream(file), createGunzip(), last).catch(() => {
+    throw new Trouble(`${file} is no backup, or one that breaks off: it cannot be read to its end.`);
+  });
+  if (!end.includes(LAST_LINE)) throw new Trouble(`${file} breaks off: its last line is missing.`);
+}
+
+/** Loads a file of `dumpTo`, which was checked before, into an empty database. */
+export async function loadFrom(/** @type {string} */ file, /** @type {string} */ uri) {
   const { args, env, database } = client(uri);
   const load = spawn('mariadb', [...args, '--max-allowed-packet=64M', database], {
     env,

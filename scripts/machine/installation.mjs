@@ -1,5 +1,13 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { run } from './processes.mjs';
@@ -12,6 +20,17 @@ export function lautaDir() {
   const dir = resolve(ROOT, process.env['LAUTA_DIR'] ?? '.lauta');
   mkdirSync(dir, { recursive: true, mode: 0o700 });
   return dir;
+}
+
+/** The key that signs where ledgers end: beside the database, never in it. */
+export const ledgerKeyFile = (/** @type {string} */ dir) => join(dir, 'ledger-key.json');
+
+/** Moves a directory out of the way, under the moment at which it was. @returns where it is now */
+export function moveAside(/** @type {string} */ path) {
+  const moment = new Date().toISOString().slice(0, 19).replace(/[-:]/g, '').replace('T', '-');
+  const aside = `${path}.before-${moment}`;
+  renameSync(path, aside);
+  return aside;
 }
 
 const SOURCES = ['web', 'core/src', 'core/data', 'contract/src', 'sim/src', 'package-lock.json'];

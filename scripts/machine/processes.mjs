@@ -80,6 +80,11 @@ export function runningFrom(/** @type {string} */ pidFile, /** @type {string} */
   }
 }
 
+/** Until a process that is no child of this one has ended, or nobody cares any more. */
+export async function untilEnded(/** @type {number} */ pid, /** @type {() => boolean} */ isOver) {
+  while (isRunning(pid) && !isOver()) await sleep(500);
+}
+
 /** Asks a process to end, and ends it when it has not done so after `patienceMs`. */
 export async function stop(/** @type {number} */ pid, patienceMs = 20_000) {
   const until = Date.now() + patienceMs;

@@ -7,6 +7,7 @@ const whole = (fallback: number) => z.coerce.number().int().min(0).default(fallb
 const schema = z
   .object({
     LAUTA_DB: z.string().min(1, 'the address of the database, mysql://…'),
+    LAUTA_DB_MIGRATE: z.string().min(1).optional(),
     LAUTA_WEB: z.string().optional(),
     LAUTA_CACHE: z.string().default('.lauta/photographs'),
     LAUTA_NOW: z.iso.datetime({ offset: true }).optional(),
@@ -35,6 +36,8 @@ const schema = z
 
 export interface Config {
   databaseUri: string;
+  /** The address for an account that may change tables and grant rights; null where one account does all. */
+  migrationUri: string | null;
   /** Where the built pages are; without it only the API is served. */
   webDir: string | null;
   /** Where rendered demo photographs are kept. */
@@ -84,6 +87,7 @@ export function readConfig(env: Record<string, string | undefined>): Config {
   const values = schema.parse(env);
   return {
     databaseUri: values.LAUTA_DB,
+    migrationUri: values.LAUTA_DB_MIGRATE ?? null,
     webDir: values.LAUTA_WEB ?? null,
     cacheDir: values.LAUTA_CACHE,
     ledgerKeyFile: values.LAUTA_LEDGER_KEY ?? null,

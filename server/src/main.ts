@@ -7,7 +7,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { pino } from 'pino';
 import { createApp } from './app.ts';
 import { frozenClock, realClock } from './clock.ts';
-import { readConfig } from './config.ts';
+import { readConfig, type Config } from './config.ts';
 import { loadDemo, openDemo } from './demo/loadDemo.ts';
 import { installationSecret, openInstallation } from './installation/installation.ts';
 import { secureRandom, type Lauta } from './lauta.ts';
@@ -17,7 +17,7 @@ import { clearForsaken } from './photo/clearForsaken.ts';
 import { openAnalysisPool } from './photo/analysisPool.ts';
 import { openPool } from './storage/database.ts';
 import { openDiskWatch } from './storage/diskWatch.ts';
-import { mariadbStorage } from './storage/storage.ts';
+import { mariadbStorage, type Storage } from './storage/storage.ts';
 
 const KEEP_ALIVE_MS = 75_000;
 const HOUR_MS = 3_600_000;
@@ -28,7 +28,7 @@ async function main(): Promise<void> {
   const logger = pino({ level: config.logLevel });
   const storage = mariadbStorage(openPool(config.databaseUri));
   const from = performance.now();
-  await storage.migrate();
+  await migrate(config, storage);
   process.stdout.write(`  migrate the database: ${((performance.now() - from) / 1000).toFixed(1)} s\n`);
 
   const stopping = new AbortController();
@@ -59,6 +59,9 @@ async function main(): Promise<void> {
     random: secureRandom,
   };
   await openInstallation(lauta);
+  // The public halves alone: whoever restores a backup elsewhere knows by whom its records were signed.
+  const publicKeys = signer.keys().map(({ publicKey }) => publicKey);
+  await storage.read.settings.set('ledger-keys', JSON.stringify(publicKeys));
   const loading = demo
     ? await loadDemo(lauta, {
         catches: config.demoCatches,
@@ -113,6 +116,16 @@ async function main(): Promise<void> {
   };
   process.once('SIGTERM', (signal) => void stop(signal));
   process.once('SIGINT', (signal) => void stop(signal));
+}
+
+/** Migrates by an account that may, and leaves the server's own with what it needs. */
+async function migrate({ databaseUri, migrationUri }: Config, storage: Storage): Promise<void> {
+  if (migrationUri === null) return storage.migrate();
+  const other = mariadbStorage(openPool(migrationUri, 2));
+  await other.migrate();
+  const { username, password } = new URL(databaseUri);
+  await other.grant(decodeURIComponent(username), password);
+  await other.close();
 }
 
 await main();

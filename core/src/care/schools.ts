@@ -1,6 +1,6 @@
 /**
  * Questions on which careful anglers disagree. Both answers are named wherever the question matters, and each person
- * chooses the own one; where an event decides, its rule sheet overrides the choice. Common practice, no published source.
+ * chooses the own one; the event's rule sheet holds over all of them. Common practice, no published source.
  */
 export interface School {
   id: string;
@@ -10,8 +10,6 @@ export interface School {
   usual: string;
   /** Where on the water it matters; each of these places shows it. */
   shownAt: readonly SchoolPlace[];
-  /** The rule sheet of an event may decide it for everybody. */
-  eventMayDecide: boolean;
 }
 
 /** Parts of the day at which a school changes what Lauta shows. */
@@ -32,14 +30,12 @@ const school = <Id extends string, Side extends string>(
   shownAt: readonly SchoolPlace[],
   usual: NoInfer<Side>,
   sides: Record<Side, string>,
-  eventMayDecide = false,
 ) => ({
   id,
   question,
   sides: (Object.entries(sides) as [Side, string][]).map(([side, words]) => ({ id: side, words })),
   usual: usual as Side,
   shownAt,
-  eventMayDecide,
 });
 
 export const SCHOOLS = [
@@ -56,17 +52,10 @@ export const SCHOOLS = [
     rest: 'The net is for recovery: land it fresh, rest it, then lift.',
     tire: 'Let it tire in net or grip until it lies still.',
   }),
-  school(
-    'tail',
-    'May the tail be touched?',
-    ['photographs', 'judging'],
-    'untouched',
-    {
-      untouched: 'The fin must not be touched.',
-      pinched: 'It may be pinched or placed to gain length.',
-    },
-    true,
-  ),
+  school('tail', 'May the tail be touched?', ['photographs', 'judging'], 'untouched', {
+    untouched: 'The fin must not be touched.',
+    pinched: 'It may be pinched or placed to gain length.',
+  }),
   school('hand', 'May a hand be in the picture?', ['photographs'], 'none', {
     none: 'Best with no hand in it.',
     behind: 'Fine behind the gill cover.',
@@ -87,28 +76,14 @@ export const SCHOOLS = [
     'at-once': 'At once, under water.',
     later: 'Just before it leaves, after the photograph; the lure may stay if the contact is seen.',
   }),
-  school(
-    'barbs',
-    'Which barbs?',
-    ['prepare'],
-    'barbless',
-    {
-      barbless: 'Barbless or flattened: on a tight line no more are lost.',
-      'micro-barb': 'Micro-barb; circle hooks for large mouths.',
-    },
-    true,
-  ),
-  school(
-    'hooks',
-    'Which hooks?',
-    ['prepare'],
-    'single',
-    {
-      single: 'Single.',
-      double: 'Double; never treble for release.',
-    },
-    true,
-  ),
+  school('barbs', 'Which barbs?', ['prepare'], 'barbless', {
+    barbless: 'Barbless or flattened: on a tight line no more are lost.',
+    'micro-barb': 'Micro-barb; circle hooks for large mouths.',
+  }),
+  school('hooks', 'Which hooks?', ['prepare'], 'single', {
+    single: 'Single.',
+    double: 'Double; never treble for release.',
+  }),
   school('landing', 'How is it landed?', ['prepare', 'landing'], 'net', {
     net: 'A deep knotless rubber net.',
     swung: 'Swung aboard, low, line caught by hand.',
@@ -139,40 +114,6 @@ export const SCHOOLS = [
       'Hurt and small-mouthed fish go untagged, their tag loose in that compartment, looked at often.',
     all: 'All, for order.',
   }),
-  school(
-    'ties',
-    'What decides a tie in time?',
-    ['judging'],
-    'capture',
-    {
-      capture: 'The earlier capture.',
-      arrival: 'The earlier arrival at the server.',
-    },
-    true,
-  ),
-  school(
-    'who-sees',
-    'Who sees the photographs?',
-    ['judging'],
-    'entrants',
-    {
-      entrants: 'Judges and entrants, originals on request, the exact place hidden.',
-      judges: 'Judges alone.',
-    },
-    true,
-  ),
-  school(
-    'proof-of-day',
-    'What proves the day?',
-    ['prepare', 'judging'],
-    'card',
-    {
-      card: 'A card with the day’s code.',
-      sealed: 'A capture sealed by the application.',
-      both: 'Both.',
-    },
-    true,
-  ),
 ] as const satisfies readonly School[];
 
 export type SchoolId = (typeof SCHOOLS)[number]['id'];
@@ -184,16 +125,13 @@ export type SideOf<Id extends SchoolId> = Extract<
 /** What a person chose; what is missing is as usual. */
 export type ChosenSchools = Partial<{ [Id in SchoolId]: SideOf<Id> }>;
 
-/** The side that holds: the event's, else the person's, else the usual one. What nobody knows any more is passed over. */
+/** The side that holds: the person's, else the usual one. What nobody knows any more is passed over. */
 export function sideOf<Id extends SchoolId>(
   id: Id,
   chosen: Readonly<Record<string, string | undefined>>,
-  decidedByEvent: Readonly<Record<string, string | undefined>> = {},
 ): SideOf<Id> {
   const found = SCHOOLS.find((one) => one.id === id) as School;
   const known = (side: string | undefined): side is string => found.sides.some((one) => one.id === side);
-  const byEvent = found.eventMayDecide ? decidedByEvent[id] : undefined;
-  if (known(byEvent)) return byEvent as SideOf<Id>;
   return (known(chosen[id]) ? chosen[id] : found.usual) as SideOf<Id>;
 }
 

@@ -22,6 +22,7 @@ export {
   type WeightMeasure,
   type WeightSheet,
 } from './ruleSheet.ts';
+export { keptRules } from './keptRules.ts';
 export { waysToLose, type WayToLose } from './waysToLose.ts';
 export { stepsOutlook, type StepsOutlook } from './outlook.ts';
 export { sheetOfVersion, versionInForce, type RuleBook } from './ruleBook.ts';

@@ -1,4 +1,5 @@
 import type { Infraction } from './infractions.ts';
+import { keptRules } from './keptRules.ts';
 import type { Penalty, RuleSheet } from './ruleSheet.ts';
 
 /** One way to lose a fish's points in an event. */
@@ -16,7 +17,8 @@ const MOST = 10;
  * The ways in which a fish loses points under a sheet, the dearest first, ten at most: what disqualifies, then what
  * the rules themselves leave out, then deductions by their size.
  */
-export function waysToLose(sheet: RuleSheet): WayToLose[] {
+export function waysToLose(written: RuleSheet): WayToLose[] {
+  const sheet = keptRules(written);
   const infractions = sheet.penalties.map(({ infraction, penalty }): WayToLose & { kind: 'infraction' } => ({
     kind: 'infraction',
     infraction,

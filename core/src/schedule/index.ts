@@ -1,3 +1,4 @@
+export { dayAt, linesOutOfDay } from './day.ts';
 export { placeInSchedule, type PlaceInSchedule, type SessionTimes } from './session.ts';
 export {
   isKnownZone,

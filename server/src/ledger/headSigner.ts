@@ -32,6 +32,8 @@ export interface HeadSigner {
   /** Whether a signature is one of this installation's, by the present key or a former one. */
   isSigned(eventId: string, head: SignedHead): boolean;
   keys(): LedgerKey[];
+  /** False where the key passes with the process: then a head of before it can't be told from a forged one. */
+  readonly isLasting: boolean;
 }
 
 const fileSchema = z.strictObject({
@@ -53,13 +55,19 @@ function newPrivateKey(): string {
   return privateKey.export({ type: 'pkcs8', format: 'pem' }).toString();
 }
 
-export function signerOf(file: KeyFile): HeadSigner {
+/** Public keys of the installations whose backups were restored here: their heads stay signed until something is appended. */
+const trustedFile = (path: string): string => `${path}.trusted`;
+
+export function signerOf(file: KeyFile, trusted: readonly string[] = []): HeadSigner {
   const privateKey = createPrivateKey(file.current.privateKey);
   const current = createPublicKey(privateKey).export(pem).toString();
   const keys: LedgerKey[] = [
     { keyId: keyIdOf(current), publicKey: current, retiredAt: null, handedOver: null },
     ...file.former.map((one) => ({ keyId: keyIdOf(one.publicKey), ...one })),
   ];
+  const known = new Map(
+    [...trusted, ...keys.map((one) => one.publicKey)].map((publicKey) => [keyIdOf(publicKey), publicKey]),
+  );
   const [{ keyId }] = keys as [LedgerKey];
   return {
     sign: (eventId, { seq, hash }) => ({
@@ -69,18 +77,20 @@ export function signerOf(file: KeyFile): HeadSigner {
       signedBy: keyId,
     }),
     isSigned(eventId, { signature, signedBy, ...head }) {
-      const key = keys.find((one) => one.keyId === signedBy);
-      return key
-        ? verify(null, headBytes(eventId, head), key.publicKey, Buffer.from(signature, 'base64url'))
-        : false;
+      const publicKey = known.get(signedBy);
+      if (!publicKey) return false;
+      return verify(null, headBytes(eventId, head), publicKey, Buffer.from(signature, 'base64url'));
     },
     keys: () => keys,
+    isLasting: true,
   };
 }
 
 /** A key of its own for as long as the process lives. */
-export const passingSigner = (): HeadSigner =>
-  signerOf({ current: { privateKey: newPrivateKey() }, former: [] });
+export const passingSigner = (): HeadSigner => ({
+  ...signerOf({ current: { privateKey: newPrivateKey() }, former: [] }),
+  isLasting: false,
+});
 
 function write(path: string, file: KeyFile): void {
   const part = `${path}.part`;
@@ -91,7 +101,10 @@ function write(path: string, file: KeyFile): void {
 /** The signer whose key is in a file, readable by its owner alone; made when there is none. */
 export function openHeadSigner(path: string): HeadSigner {
   if (!existsSync(path)) write(path, { current: { privateKey: newPrivateKey() }, former: [] });
-  return signerOf(fileSchema.parse(JSON.parse(readFileSync(path, 'utf8'))));
+  const trusted = existsSync(trustedFile(path))
+    ? z.array(z.string()).parse(JSON.parse(readFileSync(trustedFile(path), 'utf8')))
+    : [];
+  return signerOf(fileSchema.parse(JSON.parse(readFileSync(path, 'utf8'))), trusted);
 }
 
 /** Puts a new key in place of the present one, which says by its signature which key comes after it. */

@@ -16,7 +16,7 @@ export function ledgerChecks() {
     if (known && known.head === head && from - known.atMs < REMEMBERED_MS) return known.check;
     const check = (known?.check ?? Promise.resolve())
       .catch(() => undefined)
-      .then(() => checkLedger(storage.read, eventId, { signer }))
+      .then(() => checkLedger(storage.read, eventId, signer.isLasting ? { signer } : {}))
       .then(({ faults, ...rest }) => ({
         ...rest,
         faults: faults.slice(0, MOST_SHOWN),

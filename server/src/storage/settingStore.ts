@@ -1,4 +1,5 @@
-export type SettingName = 'demo-clock-offset-ms' | 'founder' | 'installation-ledger' | 'secret';
+export type SettingName =
+  'demo-clock-offset-ms' | 'founder' | 'installation-ledger' | 'secret' | 'ledger-keys' | 'rights-granted';
 
 /** What the installation remembers of itself. */
 export interface SettingStore {

@@ -31,6 +31,7 @@ import type { WellStore } from '../well/wellStore.ts';
 import { mariadbWatersStore } from '../waters/watersStore.mariadb.ts';
 import type { WatersStore } from '../waters/watersStore.ts';
 import { inTransaction, migrateDatabase, openDatabase, type Connection } from './database.ts';
+import { grantLeastRights } from './leastRights.ts';
 import { mariadbSettingStore } from './settingStore.mariadb.ts';
 import type { SettingStore } from './settingStore.ts';
 
@@ -62,6 +63,8 @@ export interface Storage {
   /** Rejects while the database can't be reached. */
   ping(): Promise<void>;
   migrate(): Promise<void>;
+  /** Gives another account of the database what the server needs while it runs. */
+  grant(account: string, password: string): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -74,6 +77,7 @@ export function mariadbStorage(pool: mysql.Pool): Storage {
       await database.execute(sql`select 1`);
     },
     migrate: () => migrateDatabase(database),
+    grant: (account, password) => grantLeastRights(database, account, password),
     close: () => pool.end(),
   };
 }

@@ -1,3 +1,4 @@
+import { linesOutOfDay } from '@lauta/core/schedule';
 import { weighInOf } from '@lauta/core/weigh-in';
 import { eventScope, idParameter, type Asked, type RouteTable } from '../http/routeTable.ts';
 import type { Scope } from '../people/subject.ts';
@@ -65,11 +66,12 @@ async function paperOf(stores: Stores, eventId: string, ticketId: string): Promi
   };
 }
 
-/** The end of each day's last session, ms since 1970. */
+/** When the lines of each of the event's days are out, ms since 1970. */
 export async function linesOutOf(stores: Stores, eventId: string): Promise<Map<string, number>> {
-  const ends = new Map<string, number>();
-  for (const { dayId, linesOutAt } of await stores.events.sessions(eventId)) {
-    ends.set(dayId, Math.max(ends.get(dayId) ?? 0, linesOutAt.getTime()));
-  }
-  return ends;
+  const sessions = (await stores.events.sessions(eventId)).map(({ dayId, linesOutAt }) => ({
+    dayId,
+    linesOutMs: linesOutAt.getTime(),
+  }));
+  const days = await stores.events.days(eventId);
+  return new Map(days.map(({ dayId }) => [dayId, linesOutOfDay(sessions, dayId)]));
 }

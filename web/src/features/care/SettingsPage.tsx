@@ -13,8 +13,8 @@ export function SettingsPage() {
       <div>
         <h1>Settings</h1>
         <p className="text-quiet">
-          Careful anglers disagree; both sides are common practice. Where an event decides, its rules hold
-          over your choice.
+          Careful anglers disagree; both sides are common practice. What the event’s rule sheet says holds
+          over all of them.
         </p>
       </div>
       <section aria-labelledby="hints">
@@ -94,7 +94,6 @@ function Choice({ school }: { school: School }) {
     <fieldset className="py-3">
       <legend className="contents">
         <b>{school.question}</b>
-        {school.eventMayDecide && <span className="text-quiet"> An event may decide.</span>}
       </legend>
       {school.sides.map((side) => (
         <label key={side.id} className="flex min-h-11 items-center gap-3">

@@ -1,5 +1,6 @@
-import type { CatchView } from '@lauta/contract';
+import type { BenchReadingView, CatchView } from '@lauta/contract';
 import type { FileFinding } from '@lauta/core/file-evidence';
+import type { Finding } from '@lauta/core/photo';
 import { stepsReached, type LengthSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { clockTime } from '../../clock/words.ts';
@@ -14,12 +15,18 @@ import { CodeSignal } from './CodeSignal.tsx';
 export function EvidenceSummary({
   caught,
   sheet,
-  evidence,
+  found,
+  isReading,
+  onShow,
 }: {
   caught: CatchView;
   sheet: LengthSheet;
-  evidence: readonly FileFinding[];
+  /** What the server reads by itself. */
+  found: BenchReadingView | undefined;
+  isReading: boolean;
+  onShow: (finding: Finding) => void;
 }) {
+  const evidence: readonly FileFinding[] = found?.evidence ?? [];
   const doubts = evidence.filter(({ verdict }) => verdict !== 'clear');
   const { event } = useInEvent();
   const boards = useBoards(event.eventId);
@@ -60,7 +67,7 @@ export function EvidenceSummary({
           </li>
         )}
         <li>
-          <CodeSignal caught={caught} />
+          <CodeSignal caught={caught} found={found} isReading={isReading} onShow={onShow} />
         </li>
         <li>
           <Signal tone={isOwnTime ? 'clear' : 'look'}>

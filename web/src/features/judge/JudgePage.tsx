@@ -36,6 +36,7 @@ function Desk({ caught, sheet }: { caught: CatchView; sheet: LengthSheet }) {
   );
   useReadAhead(followingId, server.isSuccess);
   const [infractions, toggle] = useInfractions(caught);
+  const isReading = server.isPending && server.fetchStatus !== 'idle';
   const [focus, setFocus] = useState<{ place: Point } | null>(null);
   const show = ({ place }: Finding): void => setFocus(place && { place });
   return (
@@ -70,12 +71,18 @@ function Desk({ caught, sheet }: { caught: CatchView; sheet: LengthSheet }) {
         </details>
       </div>
       <div className="grid content-start gap-2">
-        <EvidenceSummary caught={caught} sheet={sheet} evidence={server.data?.evidence ?? []} />
+        <EvidenceSummary
+          caught={caught}
+          sheet={sheet}
+          found={server.data}
+          isReading={isReading}
+          onShow={show}
+        />
         <CustodyPanel caught={caught} />
         <AlikeList caught={caught} found={server.data} />
         <DeskFindings
           found={server.data}
-          isPending={server.isPending && server.fetchStatus !== 'idle'}
+          isPending={isReading}
           sheet={sheet}
           infractions={infractions}
           toggle={caught.mayJudge ? toggle : null}

@@ -1,9 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { ruleSheetSchema } from '@lauta/contract';
-import { TIE_BREAKS, type RuleSheet } from '@lauta/core/rules';
+import { TIE_BREAKS, keptRules, type RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, MASS_STEPS, type StepId } from '@lauta/core/units';
 import { sendCommand } from '../../door/door.ts';
+import { ApiProblem } from '../../door/http.ts';
+import { useRules } from '../event/queries.ts';
+import { RuleSentences } from './RuleSentences.tsx';
 import { Field } from '../../frame/Field.tsx';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { useBoards } from '../boards/queries.ts';
@@ -18,13 +21,17 @@ import { restep } from './restep.ts';
 export function RuleForm({
   eventId,
   initial,
+  version,
   onPublished,
 }: {
   eventId: string;
   initial: RuleSheet;
+  /** Of the sheet that is written over; null where none is published yet. */
+  version: number | null;
   onPublished: () => void;
 }) {
   const [sheet, setSheet] = useState(initial);
+  const [replaces, setReplaces] = useState(version);
   const [issues, setIssues] = useState<string[]>([]);
   const [error, setError] = useState<unknown>(null);
   const isSending = useRef(false);
@@ -32,7 +39,7 @@ export function RuleForm({
   const client = useQueryClient();
   const change: Change = (part) => setSheet((former) => ({ ...former, ...part }));
   const publish = async (): Promise<void> => {
-    const checked = ruleSheetSchema.safeParse(sheet);
+    const checked = ruleSheetSchema.safeParse(keptRules(sheet));
     setIssues(
       checked.success ? [] : checked.error.issues.map((issue) => `${issue.path.join(' ')}: ${issue.message}`),
     );
@@ -40,11 +47,13 @@ export function RuleForm({
     isSending.current = true;
     setError(null);
     try {
-      await sendCommand('rules.publish', eventId, { sheet: checked.data });
+      await sendCommand('rules.publish', eventId, { sheet: checked.data, replaces });
       await client.invalidateQueries({ queryKey: ['event', eventId] });
       onPublished();
     } catch (problem) {
       setError(problem);
+      // The other director's sheet is shown beside what is written here.
+      await client.invalidateQueries({ queryKey: ['event', eventId, 'rules'] });
     } finally {
       isSending.current = false;
     }
@@ -90,10 +99,36 @@ export function RuleForm({
         </ul>
       )}
       <ProblemNote error={error} />
-      <button type="submit" className="btn btn-primary h-14">
+      {isStale(error) && (
+        <MovedOn
+          eventId={eventId}
+          onOver={(current) => {
+            setReplaces(current);
+            setError(null);
+          }}
+        />
+      )}
+      <button type="submit" className="btn btn-primary h-14" disabled={isStale(error)}>
         Publish
       </button>
     </form>
+  );
+}
+
+const isStale = (error: unknown): boolean => error instanceof ApiProblem && error.type === 'sheet-moved-on';
+
+/** What another director published meanwhile. */
+function MovedOn({ eventId, onOver }: { eventId: string; onOver: (version: number) => void }) {
+  const current = useRules(eventId).data?.at(-1);
+  if (!current) return null;
+  return (
+    <section aria-label="Published meanwhile" className="border-warning border-l-4 pl-3">
+      <h2>Version {current.version}, published meanwhile</h2>
+      <RuleSentences sheet={current.sheet} eventId={eventId} />
+      <button type="button" className="btn mt-2 h-12" onClick={() => onOver(current.version)}>
+        I have seen it: publish mine after it
+      </button>
+    </section>
   );
 }
 
@@ -191,19 +226,21 @@ function MeasureFields({ sheet, change }: { sheet: RuleSheet; change: Change }) 
           </select>
         )}
       </Field>
-      <Field label="The bag is filled">
-        {(field) => (
-          <select
-            {...field}
-            className="select h-12 w-full"
-            value={sheet.bagPeriod}
-            onChange={(e) => change({ bagPeriod: e.target.value === 'day' ? 'day' : 'event' })}
-          >
-            <option value="event">once, over the whole event</option>
-            <option value="day">each day anew, and added up</option>
-          </select>
-        )}
-      </Field>
+      {measure.kind === 'length' && (
+        <Field label="The bag is filled">
+          {(field) => (
+            <select
+              {...field}
+              className="select h-12 w-full"
+              value={sheet.bagPeriod}
+              onChange={(e) => change({ bagPeriod: e.target.value === 'day' ? 'day' : 'event' })}
+            >
+              <option value="event">once, over the whole event</option>
+              <option value="day">each day anew, and added up</option>
+            </select>
+          )}
+        </Field>
+      )}
     </div>
   );
 }

@@ -1,4 +1,11 @@
-import type { FishPenalty, RuleSheet, SpeciesRule, TieBreak, WeighInRules } from '@lauta/core/rules';
+import {
+  keptRules,
+  type FishPenalty,
+  type RuleSheet,
+  type SpeciesRule,
+  type TieBreak,
+  type WeighInRules,
+} from '@lauta/core/rules';
 import { formatSteps, unitOf, type StepId } from '@lauta/core/units';
 import { useBoards } from '../boards/queries.ts';
 import { INFRACTION_WORDS, STEP_WORDS } from '../catch/words.ts';
@@ -11,7 +18,8 @@ const TIES: Record<TieBreak, string> = {
 };
 
 /** The sheet in plain sentences. */
-export function RuleSentences({ sheet, eventId }: { sheet: RuleSheet; eventId: string }) {
+export function RuleSentences({ sheet: written, eventId }: { sheet: RuleSheet; eventId: string }) {
+  const sheet = keptRules(written);
   const boards = useBoards(eventId);
   const { measure } = sheet;
   const deductions = sheet.penalties.filter((rule) => rule.penalty.kind === 'deduction');

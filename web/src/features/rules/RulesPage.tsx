@@ -41,6 +41,7 @@ export function RulesPage() {
       <RuleForm
         eventId={event.eventId}
         initial={current?.sheet ?? FIRST_SHEET}
+        version={current?.version ?? null}
         onPublished={() => void navigate(eventPath(event.eventId))}
       />
     </div>

@@ -40,13 +40,17 @@ export function SpeciesFields({
               />
             )}
           </Field>
-          <SizeField
-            key={sheet.measure.step}
-            label={sheet.measure.kind === 'length' ? 'Least length' : 'Least weight'}
-            steps={species.minimumSteps}
-            step={sheet.measure.step}
-            onSteps={(minimumSteps) => set(i, { minimumSteps })}
-          />
+          {sheet.measure.kind === 'length' ? (
+            <SizeField
+              key={sheet.measure.step}
+              label="Least length"
+              steps={species.minimumSteps}
+              step={sheet.measure.step}
+              onSteps={(minimumSteps) => set(i, { minimumSteps })}
+            />
+          ) : (
+            <span />
+          )}
           <label className="flex h-12 items-center gap-2">
             <input
               type="checkbox"
@@ -64,7 +68,11 @@ export function SpeciesFields({
           >
             Remove
           </button>
-          <KeepFields species={species} set={(part) => set(i, part)} />
+          <KeepFields
+            species={species}
+            isByWeight={sheet.measure.kind === 'weight'}
+            set={(part) => set(i, part)}
+          />
         </div>
       ))}
       <button
@@ -81,7 +89,15 @@ export function SpeciesFields({
 }
 
 /** How long a kind must be, how many may be kept, and its slot: the same units as the boards of the trade, quarter inches. */
-function KeepFields({ species, set }: { species: SpeciesRule; set: (part: Partial<SpeciesRule>) => void }) {
+function KeepFields({
+  species,
+  isByWeight,
+  set,
+}: {
+  species: SpeciesRule;
+  isByWeight: boolean;
+  set: (part: Partial<SpeciesRule>) => void;
+}) {
   const slot = species.slot ?? null;
   const step = slot?.step ?? species.minimumLength?.step ?? 'quarter-inch';
   const setSlot = (part: Partial<Slot> | null): void =>
@@ -93,12 +109,14 @@ function KeepFields({ species, set }: { species: SpeciesRule; set: (part: Partia
     });
   return (
     <div className="col-span-full grid grid-cols-2 gap-2 pl-4 sm:grid-cols-4">
-      <SizeField
-        label="Kept from, in"
-        steps={species.minimumLength?.steps ?? null}
-        step={step}
-        onSteps={(steps) => set({ minimumLength: steps === null ? undefined : { step, steps } })}
-      />
+      {isByWeight && (
+        <SizeField
+          label="Kept from, in"
+          steps={species.minimumLength?.steps ?? null}
+          step={step}
+          onSteps={(steps) => set({ minimumLength: steps === null ? undefined : { step, steps } })}
+        />
+      )}
       <CountField
         label="At most"
         value={species.limit ?? null}

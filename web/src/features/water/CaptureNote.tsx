@@ -4,6 +4,7 @@ import { formatSteps } from '@lauta/core/units';
 import { clockTime } from '../../clock/words.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { useInEvent } from '../../frame/inEvent.ts';
+import { sessionTimes } from './dayOfNow.ts';
 import type { CatchDraft } from './draft.ts';
 
 /** When it was caught, and what of that the judge will find marked. */
@@ -23,13 +24,7 @@ export function CaptureNote({
   hasPortrait: boolean;
 }) {
   const { event } = useInEvent();
-  const sessions = event.sessions.map((session) => ({
-    sessionId: session.sessionId,
-    dayId: session.dayId,
-    linesInMs: Date.parse(session.linesInAt),
-    linesOutMs: Date.parse(session.linesOutAt),
-  }));
-  const place = placeInSchedule(sessions, Date.parse(at));
+  const place = placeInSchedule(sessionTimes(event), Date.parse(at));
   const species = findSpecies(sheet, draft.speciesId);
   const notes: string[] = [];
   if (place.kind === 'before-lines-in') notes.push('Caught before lines-in: the claim is kept and marked.');

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import {
   FORGOTTEN_SECONDS,
   clockOf,
@@ -91,6 +91,18 @@ export function FishClock({
   useSpokenVerdict(shown.verdict, shown.words, choices);
   useSpokenSeconds(clock.airNowMs, shown.verdict, choices);
 
+  // After a tap the page is another one: the clock is brought into view once that is laid out, not before.
+  const laidOut = useRef(events.length);
+  useLayoutEffect(() => {
+    if (laidOut.current === events.length) return;
+    laidOut.current = events.length;
+    const toTop = (): void => top.current?.scrollIntoView({ block: 'start' });
+    toTop();
+    // What opens with the step, such as the camera, is laid out a frame later.
+    const frame = requestAnimationFrame(toTop);
+    return () => cancelAnimationFrame(frame);
+  }, [events.length]);
+
   const tap = (step: WaterStep): void => {
     // The next step's button comes to lie where this one was: a thumb that bounces must not take both.
     if (isBounce()) return;
@@ -101,7 +113,6 @@ export function FishClock({
       const done = tapped(now.events, step, atMs);
       return done.ok ? { ...now, events: done.events } : now;
     });
-    top.current?.scrollIntoView({ block: 'start' });
     if (choices.hints.speech) giveHint(choices.hints, { beeps: 0, words: STEP_WORDS[step] });
   };
   const isBarred = (step: WaterStep): boolean => step === 'lifted' && isLiftForbidden(choices);

@@ -1,8 +1,21 @@
 import type { EventView } from '@lauta/contract';
-import { wallTimeOf } from '@lauta/core/schedule';
+import { dayAt, type SessionTimes } from '@lauta/core/schedule';
 
-/** The event's day that it is now, else the next one, else the last. */
-export function dayOfNow(event: EventView, nowMs: number): EventView['days'][number] | null {
-  const today = wallTimeOf(nowMs, event.zone).local.slice(0, 10);
-  return event.days.find((day) => day.date >= today) ?? event.days.at(-1) ?? null;
+/** An event's sessions as the core takes them. */
+export function sessionTimes({ sessions }: Pick<EventView, 'sessions'>): SessionTimes[] {
+  return sessions.map(({ sessionId, dayId, linesInAt, linesOutAt }) => ({
+    sessionId,
+    dayId,
+    linesInMs: Date.parse(linesInAt),
+    linesOutMs: Date.parse(linesOutAt),
+  }));
+}
+
+/** The event's day that it is now, by the server's own rule; null of an event without days. */
+export function dayOfNow(
+  event: Pick<EventView, 'sessions' | 'days'>,
+  nowMs: number,
+): EventView['days'][number] | null {
+  const dayId = dayAt(sessionTimes(event), nowMs);
+  return event.days.find((day) => day.dayId === dayId) ?? event.days[0] ?? null;
 }

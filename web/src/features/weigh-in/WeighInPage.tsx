@@ -1,3 +1,4 @@
+import { linesOutOfDay } from '@lauta/core/schedule';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
@@ -12,7 +13,7 @@ import {
   type WeighInAct,
   type WeighInRefusal,
 } from '@lauta/core/weigh-in';
-import type { EventView, WeighInView } from '@lauta/contract';
+import type { WeighInView } from '@lauta/contract';
 import { useNow } from '../../clock/appClock.ts';
 import { useInEvent } from '../../frame/inEvent.ts';
 import { hasFailed } from '../../frame/hasFailed.ts';
@@ -23,7 +24,7 @@ import { useWho } from '../../people/queries.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
 import { useRules, type Published } from '../event/queries.ts';
 import { OutboxPanel } from '../outbox/OutboxPanel.tsx';
-import { dayOfNow } from '../water/dayOfNow.ts';
+import { dayOfNow, sessionTimes } from '../water/dayOfNow.ts';
 import { BagStation } from './BagStation.tsx';
 import { ScaleInUse } from './ScaleInUse.tsx';
 import { nextNumber, useBags, useWeighIn } from './useWeighIn.ts';
@@ -110,7 +111,7 @@ function Station({
   };
   const chosen = tickets.find(({ ticketId }) => ticketId === chosenId) ?? firstOpen(current, tickets);
   const sheet = chosen ? sheetAt(published, chosen.arrivedAtMs, current) : current;
-  const linesOutMs = linesOut(event, dayId);
+  const linesOutMs = linesOutOfDay(sessionTimes(event), dayId);
   const nameOf = (entrantId: string): string =>
     view.data.entrants.find((one) => one.entrantId === entrantId)?.name ?? '';
   // A signed ticket's figures are corrected, not taken back.
@@ -237,13 +238,6 @@ const onlyOne = (scales: WeighIn['scales']): string | null =>
 function firstOpen(sheet: WeightSheet, tickets: readonly Ticket[]): Ticket | null {
   const open = tickets.filter((ticket) => ticket.released === null);
   return open.find((ticket) => ticketState(sheet, ticket) !== 'weighed') ?? open[0] ?? null;
-}
-
-function linesOut({ sessions }: EventView, dayId: string): number {
-  return Math.max(
-    0,
-    ...sessions.filter((one) => one.dayId === dayId).map(({ linesOutAt }) => Date.parse(linesOutAt)),
-  );
 }
 
 function Queue({

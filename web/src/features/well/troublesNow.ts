@@ -1,15 +1,12 @@
 import type { EventView } from '@lauta/contract';
+import { linesOutOfDay } from '@lauta/core/schedule';
+import { sessionTimes } from '../water/dayOfNow.ts';
 import type { RuleSheet } from '@lauta/core/rules';
 import { ROUND_MINUTES, wellTroubles, type LiveWell, type WellTrouble } from '@lauta/core/well';
 
 /** Whether the day's last session has ended. */
-export function areLinesOut(
-  { sessions }: Pick<EventView, 'sessions'>,
-  dayId: string,
-  nowMs: number,
-): boolean {
-  const outs = sessions.filter((one) => one.dayId === dayId).map(({ linesOutAt }) => Date.parse(linesOutAt));
-  return outs.length > 0 && nowMs > Math.max(...outs);
+export function areLinesOut(event: Pick<EventView, 'sessions'>, dayId: string, nowMs: number): boolean {
+  return nowMs > linesOutOfDay(sessionTimes(event), dayId);
 }
 
 /** What is wrong aboard now. */
