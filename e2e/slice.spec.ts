@@ -105,6 +105,13 @@ test('a request goes back to the angler and its answer to the judge', async ({ b
   await judge.page.getByRole('button', { name: 'Send back' }).last().click();
 
   await expect(water.getByText('“Another frame, nearer.”')).toBeVisible();
+  // Wherever the angler is, it is said until it is answered.
+  const banner = water.getByText(/^A judge has sent /);
+  await expect(banner).toBeVisible();
+  await water.getByRole('link', { name: 'Standings' }).first().click();
+  await expect(banner).toBeVisible();
+  await expect(water.getByRole('link', { name: 'Answer', exact: true })).toBeVisible();
+  await water.goBack();
   await water.getByLabel('Words').fill('There was no other. Sorry.');
   await water.getByRole('button', { name: 'Send the answer' }).click();
   await expect(water.getByText('answered, awaits a judge')).toBeVisible();

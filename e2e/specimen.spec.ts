@@ -21,7 +21,10 @@ test('a large fish on the bank: sling, scale, photograph, wounds, return, and al
   browser,
 }) => {
   const { page, context, event } = await newAngler(browser, PHONE);
-  await page.goto(`${event}/specimens`);
+  // On a phone the place is behind "More", as every place that is not at hand.
+  await page.goto(event);
+  await tap(page, 'More');
+  await page.locator('#more').getByRole('link', { name: 'Specimens' }).tap();
   await tap(page, 'Fish on');
   await tap(page, 'In the net');
   await tap(page, 'mat down and wet');

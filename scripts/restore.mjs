@@ -35,14 +35,10 @@ async function main() {
   // What is here stays as it is until the backup has shown that it is whole.
   const newDir = join(dir, 'database.restoring');
   rmSync(newDir, { recursive: true, force: true });
-  /** @type {string[]} */
-  let trusted = [];
-  try {
-    trusted = await load(file, newDir, !args.includes('--without-check'));
-  } catch (error) {
+  const trusted = await load(file, newDir, !args.includes('--without-check')).catch((error) => {
     rmSync(newDir, { recursive: true, force: true });
     throw error;
-  }
+  });
   if (isReplacing) say(`  the former data is now in ${moveAside(databaseDir)}`);
   renameSync(newDir, databaseDir);
   keepKey(file, dir, trusted);

@@ -63,3 +63,4 @@ export {
   type Vitality,
   type VitalitySign,
 } from './vitality.ts';
+export { liftFinding, type LiftFinding } from './liftFinding.ts';

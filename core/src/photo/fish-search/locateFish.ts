@@ -67,7 +67,8 @@ export function locateFish(
   const isCovered = (xMm: number, yMm: number): boolean => {
     const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
     const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
-    return (labels[row * view.columns + column] ?? 0) > 0;
+    // A column off the view is no cell of the row before or after it.
+    return column >= 0 && column < view.columns && (labels[row * view.columns + column] ?? 0) > 0;
   };
   const face = { view, coverage, labels, pieces, evidence, isCovered };
   if (!piece || !withTip) return { ...face, piece, tip: null };
@@ -77,6 +78,7 @@ export function locateFish(
     printedAt: (xMm: number, yMm: number): number => {
       const column = Math.floor((xMm - fine.fromXMm) * fine.cellsPerMm);
       const row = Math.floor((yMm - fine.fromYMm) * fine.cellsPerMm);
+      if (column < 0 || column >= fine.columns) return BARE;
       return numerals[row * fine.columns + column] ?? BARE;
     },
   };
@@ -117,7 +119,7 @@ function isBareBeyond(view: FaceView, odds: Float32Array, tip: TailTip): boolean
     for (let offMm = BARE_MM[0]; offMm < BARE_MM[1]; offMm += 1 / view.cellsPerMm) {
       const column = Math.floor((tip.xMm + offMm - view.fromXMm) * view.cellsPerMm);
       const value = odds[row * view.columns + column];
-      if (value === undefined || column >= view.columns) continue;
+      if (value === undefined || column < 0 || column >= view.columns) continue;
       sum += value;
       count++;
     }

@@ -12,6 +12,7 @@ import { Signal } from '../../frame/Signal.tsx';
 import { outbox } from '../../outbox/outbox.ts';
 import type { OutboxFile } from '../../outbox/outboxStore.ts';
 import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { LiftSignal } from './LiftSignal.tsx';
 import { HandlingRecord } from '../care/HandlingRecord.tsx';
 import { useBoards } from '../boards/queries.ts';
 import { CatchBench } from '../photo/CatchBench.tsx';
@@ -89,6 +90,7 @@ function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: LengthSheet
             {INFRACTION_WORDS[infraction]}
           </Signal>
         ))}
+        <LiftSignal limitSeconds={sheet.airSeconds} handling={caught.handling} />
         {caught.notCounting && <Signal tone="fault">{NOT_COUNTING_WORDS[caught.notCounting]}</Signal>}
         {caught.marks.map((mark) => (
           <Signal key={mark} tone="look">

@@ -6,6 +6,7 @@ import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { clockTime } from '../../clock/words.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { useInEvent } from '../../frame/inEvent.ts';
+import { LiftSignal } from '../catch/LiftSignal.tsx';
 import { FILE_CHECK_WORDS, MARK_WORDS } from '../catch/words.ts';
 import { useBoards } from '../boards/queries.ts';
 import { madeWords } from '../photo/words.ts';
@@ -75,6 +76,11 @@ export function EvidenceSummary({
             {isOwnTime ? 'the file’s own time' : 'not from the file'}
           </Signal>
         </li>
+        {sheet.airSeconds !== undefined && (
+          <li>
+            <LiftSignal limitSeconds={sheet.airSeconds} handling={caught.handling} />
+          </li>
+        )}
         {caught.marks.map((mark) => (
           <li key={mark}>
             <Signal tone="look">{MARK_WORDS[mark]}</Signal>

@@ -54,8 +54,8 @@ export function PairPage() {
       <div>
         <h1>Partner’s phone</h1>
         <p className="text-quiet">
-          Pair it ashore, where there is a network. Afoat neither phone needs one: fish have numbers, and what
-          both tell of fish 7 becomes one catch.
+          Pair it ashore, where there is a network. Afloat neither phone needs one: fish have numbers, and
+          what both tell of fish 7 becomes one catch.
         </p>
       </div>
       <div className="grid grid-cols-2 gap-2">

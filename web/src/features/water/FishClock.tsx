@@ -50,6 +50,7 @@ export function FishClock({
   onSpecies,
   zone,
   compact = false,
+  isSecond = false,
   setShutterPlace,
   onAnother,
   awayWords = 'Put away, no claim',
@@ -67,6 +68,8 @@ export function FishClock({
   /** IANA zone of the times that are mended. */
   zone: string;
   compact?: boolean;
+  /** Another main action has the screen: the next step stands beside it, plainer. */
+  isSecond?: boolean;
   /** For a fish of which nothing is to be kept. */
   awayWords?: string;
   /** False where the usual lines of advice do not fit what is done. */
@@ -240,7 +243,7 @@ export function FishClock({
         {main && (
           <button
             type="button"
-            className="btn btn-primary main-action"
+            className={`btn main-action ${isSecond ? '' : 'btn-primary'}`}
             disabled={isBarred(main)}
             onClick={() => tap(main)}
           >

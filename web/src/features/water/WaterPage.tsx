@@ -284,6 +284,8 @@ export function WaterPage() {
       zone={event.zone}
       underFace={underFace}
       compact={compact}
+      // Where the bench asks for a claim, that is the one main action.
+      isSecond={draft !== null || tape.draft !== null}
       {...(camera ? { setShutterPlace } : {})}
       {...(compact && draft ? {} : { onAnother: hookAnother })}
     >
@@ -305,6 +307,7 @@ export function WaterPage() {
     return (
       <div className="grid gap-4">
         {isOn && !isOver && clock(true)}
+        <PositionNote choice={receiver} state={position} />
         <TapeBench
           catchId={running.catchId}
           draft={tape.draft}
@@ -386,6 +389,7 @@ export function WaterPage() {
     return (
       <div className="grid gap-4">
         {isOn && !isOver && clock(true)}
+        <PositionNote choice={receiver} state={position} />
         {strip}
         {portraitStrip}
         {film}
@@ -502,11 +506,6 @@ export function WaterPage() {
       {running.isClaimed && !isOver && (
         <p role="status">This fish is claimed. Its clock runs until you let it go.</p>
       )}
-      {who.data?.isDemo && (
-        <div className={isOn ? 'hidden' : 'grid'}>
-          <RecordedVoice />
-        </div>
-      )}
       {isOn ? (
         clock(
           live !== false && live !== null,
@@ -522,6 +521,11 @@ export function WaterPage() {
           </div>
           {clock(false)}
         </>
+      )}
+      {who.data?.isDemo && (
+        <div className={isOn ? 'hidden' : 'grid lg:order-last'}>
+          <RecordedVoice />
+        </div>
       )}
       {film}
       {isTimer && isOver && leftAs && place.entrantId && (
