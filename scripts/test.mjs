@@ -44,6 +44,7 @@ async function checkStatically() {
   /** @type {[string, () => Promise<unknown>][]} */
   const checks = [
     ['lint', () => node(bin('eslint/bin/eslint.js'), '.')],
+    ['licences', () => node('scripts/notice.mjs', '--check')],
     ['format', () => node(bin('prettier/bin/prettier.cjs'), '--check', '.')],
     ...WORKSPACES.map(
       (/** @type {string} */ workspace) =>

@@ -88,6 +88,9 @@ describe('a bag at the weigh-in', () => {
       const bytes = response.body as Buffer;
       expect(bytes.subarray(0, 5).toString()).toBe('%PDF-');
       expect(bytes.toString('latin1')).toContain('DejaVuSans');
+      // Where the record ended when it was printed.
+      const head = await world.lauta.storage.read.ledger.head(event.eventId);
+      expect(bytes.toString('latin1')).toContain(`record to entry ${head?.seq}: ${head?.hash}`);
       // The QR code is drawn as some hundreds of filled squares.
       expect((pageOf(bytes).match(/ re\b/g) ?? []).length).toBeGreaterThan(300);
     }

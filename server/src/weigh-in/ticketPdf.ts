@@ -30,6 +30,8 @@ export interface TicketPaper {
   scale: NamedScale | null;
   /** By account. */
   people: Record<string, string>;
+  /** Where the event's record ended when this was printed: whoever holds the paper is a witness of it. */
+  head: { seq: number; hash: string; signedBy: string | null } | null;
 }
 
 /** What the QR code says: the ticket and a hash of its figures, which whoever holds it can compare with the record. */
@@ -44,7 +46,10 @@ export function ticketPdf(paper: TicketPaper): Promise<Buffer> {
   const pdf = new PDFDocument({
     size: [PAGE_MM.width * PT_PER_MM, PAGE_MM.height * PT_PER_MM],
     margin: 0,
-    info: { Title: `Ticket ${paper.ticket.number}, ${paper.eventName}` },
+    info: {
+      Title: `Ticket ${paper.ticket.number}, ${paper.eventName}`,
+      ...(paper.head ? { Subject: `record to entry ${paper.head.seq}: ${paper.head.hash}` } : {}),
+    },
   });
   const chunks: Buffer[] = [];
   const done = new Promise<Buffer>((resolve, reject) => {
@@ -107,6 +112,7 @@ function drawTicket(pdf: PDFKit.PDFDocument, paper: TicketPaper): void {
   if (ticket.weight) line('weighed by', paper.people[ticket.weight.byId] ?? '');
   if (ticket.confirmedById) line('confirmed by', paper.people[ticket.confirmedById] ?? '');
   if (ticket.corrections.length > 0) line('corrections', String(ticket.corrections.length));
+  if (paper.head) drawHead(pdf, paper.head);
   const field = { width: width / 2 - 2, height: 22, top: PAGE_MM.height - MARGIN_MM - 27 };
   (['angler', 'weigh-master'] as const).forEach((signer, i) => {
     const x = MARGIN_MM + i * (width / 2 + 2);
@@ -122,6 +128,21 @@ function drawTicket(pdf: PDFKit.PDFDocument, paper: TicketPaper): void {
     const signed = ticket.signatures[signer];
     if (signed) drawSignature(pdf, signed.signature, x, field);
   });
+}
+
+const inFours = (hex: string): string => (hex.match(/.{1,4}/g) ?? []).join(' ');
+
+/** Small, at the foot: it is read when somebody doubts. */
+function drawHead(pdf: PDFKit.PDFDocument, { seq, hash, signedBy }: NonNullable<TicketPaper['head']>): void {
+  const lines = [
+    `record to entry ${seq}: ${inFours(hash.slice(0, 32))}`,
+    inFours(hash.slice(32)),
+    ...(signedBy ? [`signed by key ${inFours(signedBy)}`] : []),
+  ];
+  pdf.font('text').fontSize(1.9);
+  lines.forEach((text, i) =>
+    pdf.text(text, MARGIN_MM, PAGE_MM.height - MARGIN_MM - 1.2 + i * 2.4, { lineBreak: false }),
+  );
 }
 
 const MOST_LETTERS = 24;

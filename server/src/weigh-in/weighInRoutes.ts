@@ -63,6 +63,7 @@ async function paperOf(stores: Stores, eventId: string, ticketId: string): Promi
     linesOutMs: ends.get(ticket.dayId) ?? Infinity,
     scale: scales.get(ticket.weight?.scaleId ?? '') ?? null,
     people,
+    head: await stores.ledger.head(eventId),
   };
 }
 

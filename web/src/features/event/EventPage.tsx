@@ -1,7 +1,9 @@
+import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { isWeightSheet } from '@lauta/core/rules';
 import { clockTime, dayWords } from '../../clock/words.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
+import { Signal } from '../../frame/Signal.tsx';
 import { Empty, Failed, Loading } from '../../frame/states.tsx';
 import { CodesTime } from './CodesTime.tsx';
 import { ReadyLine } from '../prepare/ReadyLine.tsx';
@@ -10,6 +12,25 @@ import { Results } from './Results.tsx';
 import { useBags } from '../weigh-in/useWeighIn.ts';
 import { useRules } from './queries.ts';
 import { hasFailed } from '../../frame/hasFailed.ts';
+
+/** For the director: the server runs out of room, and takes no photographs until there is some. */
+function RoomLine() {
+  const ready = useQuery({
+    queryKey: ['readyz'],
+    refetchInterval: 60_000,
+    queryFn: async ({ signal }) => {
+      const response = await fetch('/readyz', { signal });
+      return (await response.json()) as { takesPhotographs?: boolean };
+    },
+  });
+  if (ready.data?.takesPhotographs !== false) return null;
+  return (
+    <p role="alert">
+      <Signal tone="fault">The server is running out of room: it takes no photographs</Signal> Phones keep
+      theirs and send them when there is room again. Whoever runs the server must make some.
+    </p>
+  );
+}
 
 /** The event at a glance: its days, its rules in sentences, its people. */
 export function EventPage() {
@@ -36,6 +57,7 @@ export function EventPage() {
           </>
         )}
       </dl>
+      {isDirector && <RoomLine />}
       {place.entrantId && <ReadyLine />}
       <section aria-labelledby="days">
         <h2 id="days">Days and sessions</h2>
