@@ -649,7 +649,11 @@ function OwnCatches() {
     <section aria-labelledby="own-catches">
       <div className="mb-2 flex items-baseline justify-between">
         <h2 id="own-catches">Your catches</h2>
-        <a className="linklike" href={`/api/events/${event.eventId}/own-catches.csv`} download>
+        <a
+          className="linklike inline-flex min-h-16 min-w-16 items-center justify-end lg:min-h-11"
+          href={`/api/events/${event.eventId}/own-catches.csv`}
+          download
+        >
           CSV
         </a>
       </div>
