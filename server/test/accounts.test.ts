@@ -3,6 +3,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { PersonView, SignInView, Who } from '@lauta/contract';
 import { checkInstallation, checkLedger } from '../src/ledger/checkLedger.ts';
 import { hashPassword } from '../src/people/passwords.ts';
+import { openDevice, register } from './device.ts';
 import { done, holdEvent, openWorld, send, sendCommand, takePart, type Person, type TestEvent, type World } from './world.ts'; // prettier-ignore
 
 const PASSWORD = 'heron amber tiller moss';
@@ -203,6 +204,31 @@ describe('tries of an account', () => {
     for (let i = 0; i < 4; i++) await signIn(judge.email, 'not the right one');
     expect((await signIn(judge.email, PASSWORD)).status).toBe(429);
     expect((await signIn(judge.email, PASSWORD, known.cookie)).status).toBe(200);
+  });
+});
+
+describe('what is done otherwise than by a command', () => {
+  it('stands in the record at the very instant that is stored with it, however the clock runs on meanwhile', async () => {
+    const { clock } = world.lauta;
+    const { now } = clock;
+    let ticks = 0;
+    clock.now = () => new Date(now.call(clock).getTime() + 7 * ticks++);
+    try {
+      const judge = await opened();
+      const path = `/api/events/${event.eventId}/people/${judge.accountId}/suspension`;
+      await register(world, judge, await openDevice({ eventId: event.eventId, entrantId: event.entrantId }));
+      const own = await openDevice({ eventId: event.eventId, entrantId: event.entrantId });
+      await register(world, judge, own);
+      await post(judge, `/api/own-keys/${own.keyId}/revoke`, { why: 'lost' });
+      await post(event.director, path, { isSuspended: true, why: 'Lost.' });
+    } finally {
+      clock.now = now;
+    }
+    expect(await checkInstallation(world.lauta.storage.read)).toMatchObject({ ok: true, faults: [] });
+    expect(await checkLedger(world.lauta.storage.read, event.eventId)).toMatchObject({
+      ok: true,
+      faults: [],
+    });
   });
 });
 

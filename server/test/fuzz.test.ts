@@ -7,7 +7,7 @@ import { holdEvent, openWorld, send, takePart, type Person, type TestEvent, type
 
 /** All fields of all commands when the attack is run; a sample of them in every run of the tests. */
 const IS_WHOLE = process.env['LAUTA_ATTACK'] === 'whole';
-const SAMPLE = 500;
+const SAMPLE = 240;
 const SEED = 20261130;
 
 const deep = (levels: number): unknown => (levels === 0 ? 1 : [deep(levels - 1)]);

@@ -106,7 +106,7 @@ export async function openWorld(
       );
       if (founder)
         await storage.change((stores) =>
-          note(lauta, stores, accountId, { kind: 'account.found', accountId }),
+          note(lauta, stores, accountId, clock.now(), { kind: 'account.found', accountId }),
         );
       const { token } = await beginSignIn(storage.read, accountId);
       return { accountId, cookie: `lauta_sign_in=${token}` };

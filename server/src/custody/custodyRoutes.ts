@@ -61,9 +61,10 @@ export function addCustodyRoutes(table: RouteTable): void {
     // Once struck off it stays so, from the first time on.
     if (key.revokedAt === null)
       await lauta.storage.change(async (stores) => {
-        await stores.custody.revokeKey(keyId, lauta.clock.now(), why);
+        const at = lauta.clock.now();
+        await stores.custody.revokeKey(keyId, at, why);
         const { accountId } = account;
-        await note(lauta, stores, accountId, { kind: 'key.revoke', accountId, keyId, why });
+        await note(lauta, stores, accountId, at, { kind: 'key.revoke', accountId, keyId, why });
       });
     return keyView((await custody.findKey(keyId)) ?? key);
   });

@@ -10,6 +10,13 @@ export async function registerKey(
   key: Omit<StoredKey, 'registeredAt' | 'revokedAt' | 'revokedWhy'>,
 ): Promise<void> {
   const { keyId, accountId, deviceId, pairingId } = key;
-  await stores.custody.addKey({ ...key, registeredAt: lauta.clock.now() });
-  await note(lauta, stores, accountId, { kind: 'key.register', keyId, accountId, deviceId, pairingId });
+  const registeredAt = lauta.clock.now();
+  await stores.custody.addKey({ ...key, registeredAt });
+  await note(lauta, stores, accountId, registeredAt, {
+    kind: 'key.register',
+    keyId,
+    accountId,
+    deviceId,
+    pairingId,
+  });
 }

@@ -56,8 +56,7 @@ export async function ensureDirector(lauta: Lauta, preparedMs: number): Promise<
       { accountId, name, email, passwordHash: null, founder: true, invitedByEventId: null },
       new Date(preparedMs),
     );
-    const then = { ...lauta, clock: frozenClock(new Date(preparedMs)) };
-    await note(then, stores, accountId, { kind: 'account.found', accountId });
+    await note(lauta, stores, accountId, new Date(preparedMs), { kind: 'account.found', accountId });
   });
   return accountId;
 }

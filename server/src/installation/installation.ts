@@ -33,6 +33,7 @@ export async function openInstallation(lauta: Pick<Lauta, 'storage' | 'clock' | 
       ledgerId,
       actorId: ledgerId,
       kind: FIRST_KIND,
+      at: lauta.clock.now(),
       body: () => ({ keys, accounts }),
     });
   });
@@ -51,11 +52,12 @@ export async function installationLedger(stores: Stores): Promise<string> {
   return ledgerId;
 }
 
-/** Enters an act in the transaction in which it is done. Why something was taken away stands there as a commitment. */
+/** Enters an act in the transaction in which it is done, at the instant that is stored with it. Why something was taken away stands there as a commitment. */
 export async function note(
-  lauta: Pick<Lauta, 'clock' | 'signer'>,
+  lauta: Pick<Lauta, 'signer'>,
   stores: Stores,
   actorId: string,
+  at: Date,
   act: InstallationAct,
 ): Promise<void> {
   const { kind, ...rest } = act;
@@ -63,6 +65,7 @@ export async function note(
     ledgerId: await installationLedger(stores),
     actorId,
     kind,
+    at,
     body: (commit) =>
       kind === 'account.suspend' || kind === 'account.reinstate'
         ? { ...rest, why: commit('why', act.why) }

@@ -9,18 +9,20 @@ export interface Entered {
   ledgerId: string;
   actorId: string;
   kind: string;
+  /** The very instant that is stored with what was done. */
+  at: Date;
   body: (commit: CommitmentPurse['commit']) => Record<string, unknown>;
 }
 
 /** Appends what was done otherwise than by a command, in the transaction in which it was done. */
 export async function enter(
-  { clock, signer }: Pick<Lauta, 'clock' | 'signer'>,
+  { signer }: Pick<Lauta, 'signer'>,
   stores: Stores,
-  { ledgerId, actorId, kind, body }: Entered,
+  { ledgerId, actorId, kind, at, body }: Entered,
 ): Promise<void> {
   const head = await stores.ledger.lockHead(ledgerId);
   if (!head) throw new Error(`ledger ${ledgerId}: expected one that was opened`);
   const purse = openPurse();
-  const draft = { eventId: ledgerId, actorId, kind, at: clock.now().toISOString(), body: body(purse.commit) };
+  const draft = { eventId: ledgerId, actorId, kind, at: at.toISOString(), body: body(purse.commit) };
   await append(stores, signer, head, draft, purse);
 }

@@ -82,7 +82,7 @@ export async function setUpFounder(
       { accountId, name, email, passwordHash, founder: true, invitedByEventId: null },
       lauta.clock.now(),
     );
-    await note(lauta, stores, accountId, { kind: 'account.found', accountId });
+    await note(lauta, stores, accountId, lauta.clock.now(), { kind: 'account.found', accountId });
     return beginSignIn(stores, accountId, from);
   });
 }
@@ -128,11 +128,13 @@ export async function enterAcceptance(
   eventId: string,
   accountId: string,
 ): Promise<void> {
-  const roles = await stores.people.acceptRoles(eventId, accountId, lauta.clock.now());
+  const at = lauta.clock.now();
+  const roles = await stores.people.acceptRoles(eventId, accountId, at);
   await enter(lauta, stores, {
     ledgerId: eventId,
     actorId: accountId,
     kind: 'people.accept',
+    at,
     body: () => ({ accountId, roles: roles.toSorted() }),
   });
 }
@@ -153,7 +155,11 @@ export async function acceptInvitation(
     if (account.passwordHash !== null) refuse('account-opened');
     if (isWeak(password, [account.name, account.email])) refuse('password-weak');
     await stores.people.setPassword(accountId, passwordHash);
-    await note(lauta, stores, accountId, { kind: 'password.set', accountId, how: 'invitation' });
+    await note(lauta, stores, accountId, lauta.clock.now(), {
+      kind: 'password.set',
+      accountId,
+      how: 'invitation',
+    });
     if (used.eventId) await enterAcceptance(lauta, stores, used.eventId, accountId);
     return beginSignIn(stores, accountId, from);
   });
@@ -174,7 +180,7 @@ export async function changePassword(
     await stores.people.setPassword(accountId, passwordHash);
     await stores.people.removeSignInsOf(accountId, signInId);
     await stores.people.endPairingsOf(accountId, null, realNow());
-    await note(lauta, stores, accountId, { kind: 'password.set', accountId, how: 'own' });
+    await note(lauta, stores, accountId, lauta.clock.now(), { kind: 'password.set', accountId, how: 'own' });
   });
   lauta.hub.dropAccount(accountId);
 }
@@ -198,7 +204,7 @@ export async function offerRenewal(
     const token = newToken(RENEWAL_DAYS);
     const link = { accountId, eventId, kind: 'renewal' as const };
     await stores.people.setInvitation(tokenSha256(token.token), link, token.expiresAt);
-    await note(lauta, stores, directorId, { kind: 'password.renew', accountId, eventId });
+    await note(lauta, stores, directorId, lauta.clock.now(), { kind: 'password.renew', accountId, eventId });
     return token;
   });
 }
@@ -220,12 +226,13 @@ export async function acceptRenewal(
     await stores.people.setPassword(id, passwordHash);
     await stores.people.removeSignInsOf(id);
     await stores.people.endPairingsOf(id, null, realNow());
-    await note(lauta, stores, id, { kind: 'password.set', accountId: id, how: 'renewal' });
+    await note(lauta, stores, id, lauta.clock.now(), { kind: 'password.set', accountId: id, how: 'renewal' });
     for (const eventId of await stores.people.unacceptElsewhere(id, used.eventId)) {
       await enter(lauta, stores, {
         ledgerId: eventId,
         actorId: id,
         kind: 'people.unaccept',
+        at: lauta.clock.now(),
         body: () => ({ accountId: id, why: 'password-renewed' }),
       });
     }
@@ -248,13 +255,14 @@ export async function suspendAccount(
     const mayDo = by.founder || account?.invitedByEventId === eventId;
     if (!account || !mayDo) refuse('not-found', { what: 'account' });
     if (account.founder || accountId === by.accountId) refuse('not-allowed');
-    await stores.people.suspend(accountId, isSuspended ? lauta.clock.now() : null);
+    const at = lauta.clock.now();
+    await stores.people.suspend(accountId, isSuspended ? at : null);
     if (isSuspended) {
       await stores.people.removeSignInsOf(accountId);
       await stores.people.endPairingsOf(accountId, null, realNow());
     }
     const kind = isSuspended ? ('account.suspend' as const) : ('account.reinstate' as const);
-    await note(lauta, stores, by.accountId, { kind, accountId, why });
+    await note(lauta, stores, by.accountId, at, { kind, accountId, why });
   });
   lauta.hub.dropAccount(accountId);
 }
