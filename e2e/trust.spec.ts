@@ -1,4 +1,5 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
+import sharp from 'sharp';
 import { axe } from './axe.ts';
 import { PHONE, newAngler, signedIn } from './people.ts';
 
@@ -118,5 +119,35 @@ test('a record that is not the one this device was told is said on every page', 
   await expect(warning).toBeVisible();
   await page.getByRole('link', { name: 'Standings' }).first().click();
   await expect(warning).toBeVisible();
+  await context.close();
+});
+
+test('a photograph that is not the one in the record is shown to no judge', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'judge');
+  const other = await sharp({ create: { width: 640, height: 480, channels: 3, background: '#a33' } })
+    .jpeg()
+    .toBuffer();
+  // As if the server, or somebody on the way, gave out another file under the same name.
+  await page.route('**/original', (route) => route.fulfill({ body: other, contentType: 'image/jpeg' }));
+  await page.getByRole('link', { name: 'Judge' }).first().click();
+  await page
+    .locator('main')
+    .getByRole('link', { name: /awaits a judge/ })
+    .first()
+    .click();
+  await expect(page.getByText('What is stored is not the photograph that was sent')).toBeVisible();
+  await expect(page.getByAltText('The original photograph')).toHaveCount(0);
+  await context.close();
+});
+
+test('stand-ins of the demo come after what a person came for', async ({ browser }) => {
+  const { page, context, event } = await newAngler(browser, PHONE);
+  await page.goto(event);
+  await page.getByRole('navigation', { name: 'Places' }).last().getByRole('link', { name: 'Water' }).tap();
+  await expect(page.getByRole('button', { name: 'Fish on', exact: true })).toBeVisible();
+  const names = (await page.locator('main').getByRole('button').allInnerTexts()).map((one) => one.trim());
+  const fishOn = names.indexOf('Fish on');
+  for (const standIn of ['Simulated camera', 'Simulated live view', 'Recorded voice'])
+    expect(names.indexOf(standIn), standIn).toBeGreaterThan(fishOn);
   await context.close();
 });

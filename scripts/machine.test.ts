@@ -515,6 +515,27 @@ describe('a backup', () => {
     await expect(script('restore', scratch(), '/nowhere/at/all')).rejects.toThrow(/no file/);
   });
 
+  it('is the continuation of what was exported before, and says where another history parts', async () => {
+    const port = await freePort();
+    const start = new Start(elsewhere, port);
+    await start.up();
+    const client = new Client(`http://127.0.0.1:${port}`);
+    const events = (await client.ask('GET', '/api/events')).json() as { eventId: string; name: string }[];
+    const event = events.find(({ name }) => name === 'Kestrel Mere Board Open');
+    const { text } = await client.ask('GET', `/api/events/${event?.eventId}/ledger.jsonl`);
+    start.child.kill('SIGTERM');
+    await start.ended;
+    const kept = join(scratch(), 'ledger.jsonl');
+    writeFileSync(kept, text.split('\n').slice(0, 20).join('\n'));
+    expect(await script('verify-ledger', elsewhere, '--against', kept)).toContain(
+      'its 20 entries are the beginning',
+    );
+    writeFileSync(kept, text.split('\n').slice(0, 20).join('\n').replace('rules.publish', 'rules.pvblish'));
+    await expect(script('verify-ledger', elsewhere, '--against', kept)).rejects.toThrow(
+      /they part at entry 2/,
+    );
+  });
+
   it('is checked by verify-ledger, which finds an alteration and ends with 1', async () => {
     expect(await script('verify-ledger', elsewhere)).toMatch(/Kestrel Mere Board Open .* fits: \d+ entries/);
     const database = await startDatabase({ dir: join(elsewhere, 'database'), durable: true });

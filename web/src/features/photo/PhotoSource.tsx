@@ -7,7 +7,6 @@ export function PhotoSource({
   takeLabel = 'Photograph a fish',
   isDocked = true,
   onCamera,
-  onSimulatedCamera,
   onTape,
   children,
 }: {
@@ -17,7 +16,6 @@ export function PhotoSource({
   isDocked?: boolean;
   /** Opens the live view; without it there is none here. */
   onCamera?: () => void;
-  onSimulatedCamera?: () => void;
   /** Measures with a tape instead. */
   onTape?: () => void;
   children?: ReactNode;
@@ -47,11 +45,6 @@ export function PhotoSource({
       {onCamera && (
         <button type="button" className="btn h-16 text-base" onClick={onCamera}>
           Open the camera
-        </button>
-      )}
-      {onSimulatedCamera && (
-        <button type="button" className="btn h-16 text-base" onClick={onSimulatedCamera}>
-          Simulated live view
         </button>
       )}
       {onTape && (

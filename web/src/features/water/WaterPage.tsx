@@ -397,6 +397,33 @@ export function WaterPage() {
       </div>
     );
   }
+  // What stands in for a real device: never before what a person came for.
+  const standIns = who.data?.isDemo && board && !isTimer && (
+    <>
+      <button type="button" className="btn h-16 text-base" onClick={() => openCamera('simulated')}>
+        Simulated live view
+      </button>
+      <SimulatedCamera
+        zone={event.zone}
+        onPhoto={begin}
+        shoot={(camera, time, seed, signal, onProgress) =>
+          camera.call(
+            'photograph',
+            {
+              ...time,
+              seed,
+              board,
+              look: choices.speciesId,
+              lengthMm: SHORTEST_SIMULATED_MM + Math.random() * SIMULATED_SPREAD_MM,
+              identifier: card,
+            },
+            signal,
+            onProgress,
+          )
+        }
+      />
+    </>
+  );
   const photographs = isTimer
     ? null
     : live || (
@@ -405,29 +432,8 @@ export function WaterPage() {
           isDocked={false}
           onTape={tape.begin}
           {...(board ? { onCamera: () => openCamera('device') } : {})}
-          {...(board && who.data?.isDemo ? { onSimulatedCamera: () => openCamera('simulated') } : {})}
         >
-          {who.data?.isDemo && board && (
-            <SimulatedCamera
-              zone={event.zone}
-              onPhoto={begin}
-              shoot={(camera, time, seed, signal, onProgress) =>
-                camera.call(
-                  'photograph',
-                  {
-                    ...time,
-                    seed,
-                    board,
-                    look: choices.speciesId,
-                    lengthMm: SHORTEST_SIMULATED_MM + Math.random() * SIMULATED_SPREAD_MM,
-                    identifier: card,
-                  },
-                  signal,
-                  onProgress,
-                )
-              }
-            />
-          )}
+          {isOn && standIns}
         </PhotoSource>
       );
   const underFace = isInWater && !running.isClaimed && (
@@ -523,9 +529,13 @@ export function WaterPage() {
         </>
       )}
       {who.data?.isDemo && (
-        <div className={isOn ? 'hidden' : 'grid lg:order-last'}>
-          <RecordedVoice />
-        </div>
+        <section aria-label="Stand-ins of the demo" className={isOn ? 'hidden' : 'grid gap-2 lg:order-last'}>
+          <p className="text-quiet">Stand-ins of the demo, for devices that are not here:</p>
+          <div className="grid grid-cols-2 gap-2 lg:grid-cols-3">
+            {!isOn && !live && standIns}
+            <RecordedVoice />
+          </div>
+        </section>
       )}
       {film}
       {isTimer && isOver && leftAs && place.entrantId && (
