@@ -161,8 +161,9 @@ test('hands-free: a fish laid on the board starts the air clock, the shutter fir
   await hand.tap('Shoot again');
   await expect(camera(page)).toBeVisible({ timeout: READ_MS });
   await page.getByRole('button', { name: 'Simulated hands: lay the fish on' }).tap();
+  // The frames of the first lift may still be read: on a busy machine the live view's looks come further apart.
   await expect(clock(page).getByRole('heading', { name: 'Out of the water' })).toBeVisible({
-    timeout: 20_000,
+    timeout: READ_MS,
   });
   await expect(clock(page).getByText(/2 lifts,/)).toBeVisible();
   await hand.tap('Back in the water');
