@@ -33,7 +33,8 @@ export default defineConfig({
         test: {
           ...node,
           name: 'machine',
-          include: ['scripts/machine.test.ts'],
+          // Minutes of faults are for `npm run attack`.
+          include: ['scripts/machine.test.ts', ...(process.env['LAUTA_ATTACK'] ? ['scripts/faults.test.ts'] : [])], // prettier-ignore
           testTimeout: 180_000,
           hookTimeout: 180_000,
         },

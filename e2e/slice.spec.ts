@@ -1,7 +1,9 @@
 import { expect, test } from '@playwright/test';
 import type { BenchReadingView } from '@lauta/contract';
 import { BOARD_OPEN, PHONE, signedIn } from './people.ts';
-import { READ_MS, choose, shoot, type Shot } from './photo.ts';
+import { findBoard } from '@lauta/core/photo';
+import { drawScene } from '@lauta/sim/camera';
+import { READ_MS, choose, shoot, shootScene, type Shot } from './photo.ts';
 
 const NOW_ON_THE_MERE = new Date('2026-06-14T10:40:00Z');
 let shot: Shot;
@@ -93,13 +95,24 @@ test('a request goes back to the angler and its answer to the judge', async ({ b
   const angler = await signedIn(browser, 'angler');
   const water = angler.page;
   await water.getByRole('link', { name: 'Water' }).first().click();
-  await choose(water, 'fish.jpg', (await shoot(78, 400, NOW_ON_THE_MERE)).jpeg);
+  const board = findBoard('birch-30in');
+  if (!board) throw new Error('birch-30in: expected a shipped board');
+  const identifier = { eventCode: 'KMB', entrantNumber: 1, code: 'K4TR' };
+  const scene = drawScene(78, { board, look: 'largemouth-bass', lengthMm: 400, identifier, widthPx: 1200, heightPx: 900 }); // prettier-ignore
+  const byHand = await shootScene({ ...scene, card: scene.card && { ...scene.card, isHandwritten: true } });
+  await choose(water, 'fish.jpg', byHand);
   await water.getByRole('button', { name: /^Claim / }).click({ timeout: READ_MS });
   await water.getByRole('link', { name: 'See it' }).click({ timeout: 30_000 });
   const path = new URL(water.url()).pathname.replace('catches', 'judge');
 
   await judge.page.goto(path);
   await expect(judge.page.getByRole('button', { name: /^Accept/ })).toBeVisible();
+  // A card by hand is nothing that the bench reads: the judge does, on the card itself.
+  const card = judge.page.getByRole('button', { name: 'The card, enlarged: show it in the photograph' });
+  await expect(card).toBeInViewport({ timeout: READ_MS });
+  await expect(judge.page.getByText(/read the card yourself: expected/)).toBeVisible();
+  await expect(judge.page.getByText(/as issued/)).toHaveCount(0);
+  await card.click();
   await judge.page.keyboard.press('s');
   await judge.page.getByLabel('What the angler should send').fill('Another frame, nearer.');
   await judge.page.getByRole('button', { name: 'Send back' }).last().click();

@@ -19,7 +19,9 @@ const PARTS = [
   ['accounts, passwords, sign-ins', 'server/test/accounts.test.ts'],
   ['who may call what', 'server/test/routes.test.ts'],
   ['every field of every command', 'server/test/fuzz.test.ts'],
-  ['faults of machine and database', 'scripts/machine.test.ts'],
+  ['the same moment: twenty times at once', 'server/test/races.test.ts'],
+  ['starts, stops, backups, rights', 'scripts/machine.test.ts'],
+  ['faults of machine, disk and database under load', 'scripts/faults.test.ts'],
 ];
 
 async function main() {
@@ -31,7 +33,7 @@ async function main() {
   const from = performance.now();
   await runThrough(
     process.execPath,
-    [join(ROOT, 'node_modules/vitest/vitest.mjs'), 'run', ...PARTS.map(([, file]) => /** @type {string} */ (file)), '--reporter=json', `--outputFile.json=${report}`], // prettier-ignore
+    [join(ROOT, 'node_modules/vitest/vitest.mjs'), 'run', ...PARTS.map(([, file]) => /** @type {string} */ (file)), '--no-file-parallelism', '--reporter=json', `--outputFile.json=${report}`], // prettier-ignore
     { cwd: ROOT, env: { ...process.env, LAUTA_ATTACK: 'whole' } },
   );
   /** @type {{ testResults: { name: string, assertionResults: { status: string, fullName: string }[] }[] } | null} */

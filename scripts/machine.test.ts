@@ -1,11 +1,8 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
-import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { request } from 'node:https';
-import { tmpdir } from 'node:os';
 import { gzipSync } from 'node:zlib';
 import { join } from 'node:path';
-import { setTimeout as sleep } from 'node:timers/promises';
 import mysql from 'mysql2/promise';
 import { generate } from 'selfsigned';
 import sharp from 'sharp';
@@ -14,73 +11,7 @@ import { startDatabase, type Database } from './machine/database.mjs';
 import { ROOT } from './machine/installation.mjs';
 import { freePort, isRunning, run } from './machine/processes.mjs';
 import { startServer } from './machine/server.mjs';
-
-const made: string[] = [];
-function scratch(): string {
-  const dir = mkdtempSync(join(tmpdir(), 'lauta-machine-'));
-  made.push(dir);
-  return dir;
-}
-afterAll(() => made.forEach((dir) => rmSync(dir, { recursive: true, force: true })));
-
-/** A browser of few words: it keeps its cookie and says where it comes from. */
-class Client {
-  private cookie = '';
-  private readonly base: string;
-  constructor(base: string) {
-    this.base = base;
-  }
-  async ask(
-    method: string,
-    path: string,
-    body?: unknown,
-    headers: Record<string, string> = {},
-    bytes?: Uint8Array,
-  ) {
-    const response = await fetch(this.base + path, {
-      method,
-      headers: { origin: this.base, cookie: this.cookie, ...(body ? { 'content-type': 'application/json' } : {}), ...headers },
-      ...(body ? { body: JSON.stringify(body) } : bytes ? { body: Buffer.from(bytes) } : {}),
-    }); // prettier-ignore
-    const cookie = response.headers.get('set-cookie')?.split(';')[0];
-    if (cookie) this.cookie = cookie;
-    const text = await response.text();
-    return {
-      status: response.status,
-      headers: response.headers,
-      text,
-      json: () => JSON.parse(text) as never,
-    };
-  }
-  bytes(path: string, bytes: Uint8Array) {
-    return this.ask('PUT', path, undefined, { 'content-type': 'application/octet-stream' }, bytes);
-  }
-  command(kind: string, eventId: string, body: unknown, commandId: string = crypto.randomUUID()) {
-    const madeAt = new Date().toISOString();
-    const envelope = { v: 1, commandId, eventId, madeAt, deviceId: crypto.randomUUID(), kind, body };
-    return this.ask('POST', '/api/commands', envelope, { 'idempotency-key': commandId });
-  }
-}
-
-const FOUNDER = { name: 'First', email: 'first@lake.example', password: 'a long enough one' };
-
-function newEvent(eventId: string) {
-  return {
-    eventId,
-    name: 'Here to stay',
-    zone: 'Europe/Warsaw',
-    isPublic: true,
-    days: [{ date: '2026-06-14', sessions: [{ linesInLocal: '2026-06-14T06:00', linesOutLocal: '2026-06-14T15:00' }] }], // prettier-ignore
-  };
-}
-
-async function until(holds: () => Promise<boolean>, patienceMs = 30_000): Promise<void> {
-  const end = Date.now() + patienceMs;
-  while (!(await holds())) {
-    if (Date.now() > end) throw new Error('it did not come to hold in time');
-    await sleep(200);
-  }
-}
+import { Client, FOUNDER, Start, newEvent, pidIn, scratch, until } from './machine/wholeMachine.ts';
 
 describe('a server whose database goes away', () => {
   const dir = scratch();
@@ -264,38 +195,6 @@ describe('HTTPS by certificate files', () => {
     await database.stop();
   });
 });
-
-/** `npm start` as a person runs it, in a directory of its own. */
-class Start {
-  output = '';
-  readonly child: ChildProcess;
-  readonly ended: Promise<number | null>;
-  constructor(dir: string, port: number, flags: string[] = [], more: Record<string, string> = {}) {
-    this.child = spawn(process.execPath, ['scripts/start.mjs', ...flags], {
-      cwd: ROOT,
-      env: {
-        ...process.env,
-        LAUTA_DIR: dir,
-        PORT: String(port),
-        LAUTA_DEMO_CATCHES: '1',
-        LAUTA_LOG: 'error',
-        ...more,
-      },
-      stdio: ['ignore', 'pipe', 'pipe'],
-    });
-    this.child.stdout?.on('data', (chunk) => (this.output += chunk));
-    this.child.stderr?.on('data', (chunk) => (this.output += chunk));
-    this.ended = new Promise((resolve) => this.child.on('close', (code) => resolve(code)));
-  }
-  async up(): Promise<void> {
-    await until(async () => {
-      if (this.child.exitCode !== null) throw new Error(this.output);
-      return this.output.includes('Ctrl-C stops it.');
-    }, 120_000);
-  }
-}
-
-const pidIn = (file: string): number => Number(readFileSync(file, 'utf8'));
 
 describe('npm start', () => {
   const dir = scratch();

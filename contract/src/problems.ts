@@ -43,6 +43,7 @@ export const PROBLEM_STATUS = {
   'verdict-moved-on': 409,
   'results-official': 409,
   'sheet-moved-on': 409,
+  'rule-not-kept': 422,
   'entry-exists': 409,
   'specimen-corrected': 409,
   'too-many-entries': 409,

@@ -30,6 +30,8 @@ export interface AppOptions extends SignInLimits {
   trustProxy: number;
   /** Names under which it may be asked, beside loopback and bare addresses; null where a proxy sees to that. */
   hosts: readonly string[] | null;
+  /** Writes of one account: more in a minute than any hand or outbox makes wait a moment. */
+  writesPerMinute?: number;
 }
 
 /** What the pages use themselves, and nobody in a frame. */
@@ -100,7 +102,7 @@ export function createApp(lauta: Lauta, options: AppOptions): { app: Express; ro
       .json({ ok: !disk.isFull(), takesPhotographs: !disk.isShort() });
   });
 
-  const table = new RouteTable(lauta);
+  const table = new RouteTable(lauta, options.writesPerMinute);
   addPeopleRoutes(table, options);
   addEventRoutes(table);
   addBoardRoutes(table);

@@ -26,7 +26,7 @@ const HOUR_MS = 3_600_000;
 async function main(): Promise<void> {
   const config = readConfig(process.env);
   const logger = pino({ level: config.logLevel });
-  const storage = mariadbStorage(openPool(config.databaseUri));
+  const storage = mariadbStorage(openPool(config.databaseUri, { isServing: true }));
   const from = performance.now();
   await migrate(config, storage);
   process.stdout.write(`  migrate the database: ${((performance.now() - from) / 1000).toFixed(1)} s\n`);
@@ -121,7 +121,7 @@ async function main(): Promise<void> {
 /** Migrates by an account that may, and leaves the server's own with what it needs. */
 async function migrate({ databaseUri, migrationUri }: Config, storage: Storage): Promise<void> {
   if (migrationUri === null) return storage.migrate();
-  const other = mariadbStorage(openPool(migrationUri, 2));
+  const other = mariadbStorage(openPool(migrationUri, { connectionLimit: 2 }));
   await other.migrate();
   const { username, password } = new URL(databaseUri);
   await other.grant(decodeURIComponent(username), password);

@@ -3,6 +3,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { PersonView, SignInView, Who } from '@lauta/contract';
 import { checkInstallation, checkLedger } from '../src/ledger/checkLedger.ts';
 import { hashPassword } from '../src/people/passwords.ts';
+import { offerOperatorRenewal } from '../src/people/signIn.ts';
 import { openDevice, register } from './device.ts';
 import { done, holdEvent, openWorld, send, sendCommand, takePart, type Person, type TestEvent, type World } from './world.ts'; // prettier-ignore
 
@@ -135,6 +136,26 @@ describe('a password', () => {
     const { body: seen } = await send(world, other.director, 'get', `/api/events/${other.eventId}/people`);
     expect((seen as PersonView[]).find(({ accountId }) => accountId === judge.accountId)).toMatchObject({ isAccepted: false }); // prettier-ignore
     expect(await checkLedger(world.lauta.storage.read, other.eventId)).toMatchObject({ ok: true });
+  });
+
+  it('of a founder, whom no director renews, is renewed by whoever runs the machine; roles stay', async () => {
+    const email = (await world.lauta.storage.read.people.findAccount(event.director.accountId))?.email ?? '';
+    // One who came by a sign-in of the test has no password yet: there is nothing to renew.
+    expect(await offerOperatorRenewal(world.lauta, email)).toBeNull();
+    expect(await offerOperatorRenewal(world.lauta, 'nobody@lake.example')).toBeNull();
+    await world.lauta.storage.read.people.setPassword(event.director.accountId, await hashPassword(PASSWORD));
+    const before = event.director;
+    const offered = await offerOperatorRenewal(world.lauta, ` ${email.toUpperCase()}`);
+    const renew = () => post({ accountId: '', cookie: null }, '/api/renewals/accept', { token: offered?.token, password: NEXT }); // prettier-ignore
+    const renewed = await renew();
+    expect(renewed.status, renewed.text).toBe(200);
+    expect((await renew()).status).toBe(410);
+    expect((await whoIs(before)).account).toBeNull();
+    event.director = personOf(renewed, before.accountId);
+    expect((await send(world, event.director, 'get', `/api/events/${event.eventId}/people`)).status).toBe(
+      200,
+    );
+    expect(await checkInstallation(world.lauta.storage.read)).toMatchObject({ ok: true });
   });
 
   it.each(['1234567890', '          ', 'password12', 'qwertyuiop', 'aaaaaaaaaaaa'])('%j is refused', async (next) => {

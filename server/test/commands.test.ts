@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
+import { BOAT_CUP_SHEET } from '@lauta/sim/demo';
 import {
   SHEET,
   claim,
@@ -249,6 +250,16 @@ describe('a published rule sheet', () => {
     expect(response.status).toBe(409);
     expect(response.body).toMatchObject({ type: 'no-rule-sheet' });
   });
+
+  it.each([
+    ['by length a length from which a fish is kept', { ...SHEET, species: [{ ...SHEET.species[0], minimumLength: { step: 'quarter-inch', steps: 40 } }] }],
+    ['by weight a least weight of a species', { ...BOAT_CUP_SHEET, species: BOAT_CUP_SHEET.species.map((species) => ({ ...species, minimumSteps: 3 })) }],
+    ['by weight one bag of the whole event', { ...BOAT_CUP_SHEET, bagPeriod: 'event' }],
+  ])('holds no rule that nothing keeps: %s', async (_what, sheet) => {
+    const own = await holdEvent(world, { sheet: null });
+    const response = await sendCommand(world, own.director, 'rules.publish', own.eventId, { sheet: sheet as never });
+    expect(response.body).toMatchObject({ type: 'rule-not-kept' });
+  }); // prettier-ignore
 
   it('approves known boards only', async () => {
     const response = await sendCommand(world, event.director, 'rules.publish', event.eventId, { sheet: { ...SHEET, boards: ['kitchen-table'] } }); // prettier-ignore

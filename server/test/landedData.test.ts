@@ -40,7 +40,7 @@ describe.each(named(/^database\..*\.sql\.gz$/))('the database of %s', (name) => 
     const dump = gunzipSync(readFileSync(new URL(name, FIXTURES))).toString('utf8');
     // The client's own word for statements that hold semicolons; the triggers here are single statements.
     await admin.query(dump.replaceAll(/^DELIMITER .*$/gm, '').replaceAll(';;', ';'));
-    storage = mariadbStorage(openPool(address.replace(/\/$/, `/${database}`), 4));
+    storage = mariadbStorage(openPool(address.replace(/\/$/, `/${database}`), { connectionLimit: 4 }));
     await storage.migrate();
   });
   afterAll(async () => {

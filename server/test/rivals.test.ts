@@ -183,6 +183,18 @@ describe('one sender', () => {
     expect(seen[0]?.catchId).toBe(catchId);
   });
 
+  it('of more than any hand sends is put off, may read on, and holds up nobody else', async () => {
+    const small = await openWorld({ writesPerMinute: 20 });
+    const own = await holdEvent(small);
+    const declared = async () => (await declare(small, own.rival, own.eventId, await jpeg())).status;
+    const statuses = [];
+    for (let i = 0; i < 21; i++) statuses.push(await declared());
+    expect(statuses).toEqual([...Array.from({ length: 20 }, () => 200), 429]);
+    expect((await send(small, own.rival, 'get', `/api/events/${own.eventId}/rules`)).status).toBe(200);
+    expect((await declare(small, own.angler, own.eventId, await jpeg())).status).toBe(200);
+    await small.close();
+  });
+
   it('on a partner’s phone uses up none of the account’s keys, and keeps no well', async () => {
     const offer = await send(world, event.angler, 'post', '/api/pairings').send({ pairingId: uuidv7(), eventId: event.eventId, entrantId: event.entrantId, job: 'timer' }); // prettier-ignore
     const token = (offer.body as { path: string }).path.replace('/pair/', '');

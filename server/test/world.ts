@@ -57,13 +57,18 @@ export interface World {
 export const NOON = '2026-06-14T10:00:00.000Z';
 
 export async function openWorld(
-  options: { isDemo?: boolean; triesPerAddress?: number; triesPerAccount?: number } = {},
+  options: {
+    isDemo?: boolean;
+    triesPerAddress?: number;
+    triesPerAccount?: number;
+    writesPerMinute?: number;
+  } = {},
 ): Promise<World> {
   const address = inject('databaseAddress');
   const name = `lauta_${process.pid}_${Math.random().toString(36).slice(2, 10)}`;
   const admin = await mysql.createConnection(address);
   await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
-  const pool = openPool(address.replace(/\/$/, `/${name}`), 8);
+  const pool = openPool(address.replace(/\/$/, `/${name}`), { connectionLimit: 8 });
   const storage = mariadbStorage(pool);
   await storage.migrate();
   let now = new Date(NOON);
@@ -88,6 +93,7 @@ export async function openWorld(
     hosts: [],
     triesPerAddress: options.triesPerAddress ?? 1000,
     triesPerAccount: options.triesPerAccount ?? 1000,
+    ...(options.writesPerMinute ? { writesPerMinute: options.writesPerMinute } : {}),
   });
   return {
     app,

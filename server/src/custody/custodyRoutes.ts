@@ -38,10 +38,13 @@ export function addCustodyRoutes(table: RouteTable): void {
       const pairingId = account.pairing?.pairingId ?? null;
       // A partner's phone uses up none of the account's own.
       const most = pairingId ? MOST_PAIRED_KEYS : MOST_KEYS;
-      const alike = (await custody.keysOf(accountId)).filter((one) => one.pairingId === pairingId);
-      if (alike.length >= most) refuse('too-many-keys', { most });
       await lauta.storage
-        .change((stores) => registerKey(lauta, stores, { keyId, accountId, deviceId, publicKey, pairingId }))
+        .change(async (stores) => {
+          await stores.people.lockAccount(accountId);
+          const alike = (await stores.custody.keysOf(accountId)).filter((one) => one.pairingId === pairingId);
+          if (alike.length >= most) refuse('too-many-keys', { most });
+          await registerKey(lauta, stores, { keyId, accountId, deviceId, publicKey, pairingId });
+        })
         .catch((error: unknown) => {
           if (!isDuplicate(error)) throw error;
         });

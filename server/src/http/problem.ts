@@ -3,7 +3,7 @@ import type { Logger } from 'pino';
 import { ZodError } from 'zod';
 import { PROBLEM_STATUS, type Problem, type ProblemType } from '@lauta/contract';
 import { Refusal } from '../refusal.ts';
-import { isDatabaseAway, withoutData } from '../storage/database.ts';
+import { isDatabaseAway, isWithoutRoom, withoutData } from '../storage/database.ts';
 
 /** Short titles; the sentence for people is made by the interface. */
 const titleOf = (type: ProblemType): string => type.replaceAll('-', ' ');
@@ -50,6 +50,9 @@ export function problemHandler(logger: Logger): ErrorRequestHandler {
     else if (isDatabaseAway(error)) {
       logger.warn({ requestId: response.getHeader('x-request-id') }, 'database away');
       sendProblem(response, 'database-away');
+    } else if (isWithoutRoom(error)) {
+      logger.error({ requestId: response.getHeader('x-request-id') }, 'no room left');
+      sendProblem(response, 'storage-full');
     } else {
       logger.error(
         {

@@ -34,6 +34,7 @@ export interface RouteLine {
 
 type ScopeOf = (asked: Asked) => Promise<Scope & { eventId: string }>;
 
+const WRITES_PER_MINUTE = 1500;
 const JSON_BODY = express.json({ limit: '256kb' });
 
 /**
@@ -44,19 +45,19 @@ export class RouteTable {
   readonly router = Router();
   readonly lines: RouteLine[] = [];
   readonly lauta: Lauta;
-  /** Writes of one account: more in a minute than any hand or outbox makes wait a moment. */
-  private readonly budget = rateLimit({
-    windowMs: 60_000,
-    limit: 1500,
-    standardHeaders: false,
-    legacyHeaders: false,
-    skip: (_request, response) => !response.locals['account'],
-    keyGenerator: (_request, response) => (response.locals['account'] as SignedInAccount).accountId,
-    handler: (_request, response) => sendProblem(response, 'too-many-tries'),
-  });
+  private readonly budget: RequestHandler;
 
-  constructor(lauta: Lauta) {
+  constructor(lauta: Lauta, writesPerMinute = WRITES_PER_MINUTE) {
     this.lauta = lauta;
+    this.budget = rateLimit({
+      windowMs: 60_000,
+      limit: writesPerMinute,
+      standardHeaders: false,
+      legacyHeaders: false,
+      skip: (_request, response) => !response.locals['account'],
+      keyGenerator: (_request, response) => (response.locals['account'] as SignedInAccount).accountId,
+      handler: (_request, response) => sendProblem(response, 'too-many-tries'),
+    });
   }
 
   anyone(

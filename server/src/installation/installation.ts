@@ -15,7 +15,11 @@ export type InstallationAct =
   | { kind: 'account.suspend'; accountId: string; why: string }
   | { kind: 'account.reinstate'; accountId: string; why: string }
   | { kind: 'password.set'; accountId: string; how: 'invitation' | 'own' | 'renewal' }
-  | { kind: 'password.renew'; accountId: string; eventId: string }
+  | {
+      kind: 'password.renew';
+      accountId: string;
+      /** Null: by whoever runs the machine. */ eventId: string | null;
+    }
   | { kind: 'key.register'; accountId: string; keyId: string; deviceId: string; pairingId: string | null }
   | { kind: 'key.revoke'; accountId: string; keyId: string; why: string };
 

@@ -23,7 +23,7 @@ async function main(): Promise<void> {
   if (!uri) throw new Error('LAUTA_DB: expected the address of the database');
   const keyFile = process.env['LAUTA_LEDGER_KEY'];
   const signer = keyFile ? openHeadSigner(keyFile) : undefined;
-  const storage = mariadbStorage(openPool(uri, 2));
+  const storage = mariadbStorage(openPool(uri, { connectionLimit: 2 }));
   const stores = storage.read;
   const events = await stores.events.all();
   const names = new Map(events.map(({ eventId, name }) => [eventId, name]));

@@ -66,6 +66,13 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
       await db.insert(accounts).values({ ...account, createdAt });
     },
     findAccount: (accountId) => one(eq(accounts.accountId, accountId)),
+    async lockAccount(accountId) {
+      await db
+        .select({ accountId: accounts.accountId })
+        .from(accounts)
+        .where(eq(accounts.accountId, accountId))
+        .for('update');
+    },
     findAccountByEmail: (email) => one(eq(accounts.email, email)),
     async setPassword(accountId, passwordHash) {
       await db.update(accounts).set({ passwordHash }).where(eq(accounts.accountId, accountId));

@@ -64,6 +64,8 @@ export interface PeopleStore {
   anyAccount(): Promise<boolean>;
   addAccount(account: Account, createdAt: Date): Promise<void>;
   findAccount(accountId: string): Promise<Account | null>;
+  /** Until the transaction ends nobody else counts what this account has. */
+  lockAccount(accountId: string): Promise<void>;
   findAccountByEmail(email: string): Promise<Account | null>;
   setPassword(accountId: string, passwordHash: string): Promise<void>;
 

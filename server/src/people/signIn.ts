@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { normalEmail } from '@lauta/contract';
-import { note } from '../installation/installation.ts';
+import { installationLedger, note } from '../installation/installation.ts';
 import type { Lauta } from '../lauta.ts';
 import { enter } from '../ledger/enter.ts';
 import { refuse } from '../refusal.ts';
@@ -209,6 +209,26 @@ export async function offerRenewal(
   });
 }
 
+/**
+ * The same by whoever runs the machine, for someone whom no director can renew: a founder, or the only director. What the
+ * account may stays as it is. Null where no account has that address and a password.
+ */
+export async function offerOperatorRenewal(
+  { storage, ...lauta }: Pick<Lauta, 'storage' | 'clock' | 'signer'>,
+  email: string,
+): Promise<Token | null> {
+  return storage.change(async (stores) => {
+    const account = await stores.people.findAccountByEmail(normalEmail(email));
+    if (!account || account.passwordHash === null) return null;
+    const { accountId } = account;
+    const token = newToken(RENEWAL_DAYS);
+    await stores.people.setInvitation(tokenSha256(token.token), { accountId, eventId: null, kind: 'renewal' }, token.expiresAt); // prettier-ignore
+    const operatorId = await installationLedger(stores);
+    await note(lauta, stores, operatorId, lauta.clock.now(), { kind: 'password.renew', accountId, eventId: null }); // prettier-ignore
+    return token;
+  });
+}
+
 /** Chooses another password by a renewal's code: whoever was signed in before is not any more. */
 export async function acceptRenewal(
   lauta: Lauta,
@@ -220,14 +240,15 @@ export async function acceptRenewal(
   const { accountId, ...made } = await lauta.storage.change(async (stores) => {
     const used = await stores.people.useInvitation(tokenSha256(token), realNow());
     const account = used && (await stores.people.findAccount(used.accountId));
-    if (used?.kind !== 'renewal' || !account || used.eventId === null) refuse('invitation-used');
+    if (used?.kind !== 'renewal' || !account) refuse('invitation-used');
     if (isWeak(password, [account.name, account.email])) refuse('password-weak');
     const { accountId: id } = account;
     await stores.people.setPassword(id, passwordHash);
     await stores.people.removeSignInsOf(id);
     await stores.people.endPairingsOf(id, null, realNow());
     await note(lauta, stores, id, lauta.clock.now(), { kind: 'password.set', accountId: id, how: 'renewal' });
-    for (const eventId of await stores.people.unacceptElsewhere(id, used.eventId)) {
+    const elsewhere = used.eventId === null ? [] : await stores.people.unacceptElsewhere(id, used.eventId);
+    for (const eventId of elsewhere) {
       await enter(lauta, stores, {
         ledgerId: eventId,
         actorId: id,

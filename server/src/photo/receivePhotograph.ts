@@ -42,13 +42,17 @@ export async function declarePhotograph(
   const { photographId, eventId, byteLength, sha256, mediaType } = declared;
   const known = await photographs.find(photographId);
   if (!known) {
-    await requireRoom(lauta, accountId, declared);
     const { chunkBytes } = PHOTOGRAPH_LIMITS;
     try {
-      await photographs.declare(
-        { photographId, eventId, accountId, byteLength, sha256, mediaType, chunkBytes },
-        lauta.clock.now(),
-      );
+      await lauta.storage.change(async (stores) => {
+        // One after another: many at once each see room for one.
+        await stores.people.lockAccount(accountId);
+        await requireRoom(lauta, stores, accountId, declared);
+        await stores.photographs.declare(
+          { photographId, eventId, accountId, byteLength, sha256, mediaType, chunkBytes },
+          lauta.clock.now(),
+        );
+      });
     } catch (error) {
       if (!isDuplicate(error)) throw error;
     }
@@ -69,10 +73,10 @@ export async function declarePhotograph(
 
 async function requireRoom(
   lauta: Lauta,
+  { photographs }: Stores,
   accountId: string,
   { eventId, byteLength }: DeclarePhotograph,
 ): Promise<void> {
-  const { photographs } = lauta.storage.read;
   if (lauta.disk.isShort()) refuse('storage-full');
   const loose = await photographs.looseOf(accountId);
   if (loose.bytes + byteLength > MAX_LOOSE.bytes || loose.files >= MAX_LOOSE.files)

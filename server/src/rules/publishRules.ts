@@ -1,4 +1,5 @@
 import { canonicalBytes, hashHex } from '@lauta/core/ledger';
+import { keptRules } from '@lauta/core/rules';
 import { boardsOf } from '../board/eventBoards.ts';
 import type { Handler } from '../command/commandContext.ts';
 import { refuseIfOfficial } from '../event/declareResults.ts';
@@ -15,6 +16,9 @@ export const publishRules: Handler<'rules.publish'> = async (
   const { eventId } = command;
   await requireMay(stores, asker, 'publish-rules', { eventId });
   await refuseIfOfficial({ stores }, eventId);
+  const bytes = canonicalBytes(sheet);
+  // A rule that is printed and that nothing keeps is worse than none.
+  if (Buffer.compare(bytes, canonicalBytes(keptRules(sheet))) !== 0) refuse('rule-not-kept');
   const known = await boardsOf(stores, eventId);
   const unknown = sheet.boards.find((board) => !known.some(({ id }) => id === board));
   if (unknown) refuse('board-not-known', { board: unknown });
@@ -28,7 +32,6 @@ export const publishRules: Handler<'rules.publish'> = async (
   if (step && step !== sheet.measure.step && isScored) {
     refuse('measure-fixed', { step });
   }
-  const bytes = canonicalBytes(sheet);
   const version = (book?.currentVersion ?? 0) + 1;
   const sha256 = hashHex(bytes);
   await stores.rules.add(eventId, { version, bytes, sha256, publishedAt: now });

@@ -1,7 +1,10 @@
+import type { EventEmitter } from 'node:events';
+import type { Socket } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import { DrizzleQueryError } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/mysql2';
 import { migrate } from 'drizzle-orm/mysql2/migrator';
+import type { PoolConnection } from 'mysql2';
 import mysql from 'mysql2/promise';
 
 const MIGRATIONS = fileURLToPath(new URL('../../drizzle', import.meta.url));
@@ -15,7 +18,14 @@ function connect(pool: mysql.Pool) {
   return drizzle({ client: pool });
 }
 
-export function openPool(uri: string, connectionLimit = 12): mysql.Pool {
+/** So long the database may think about one of the server's statements; a lock is waited for less. */
+const SILENCE_MS = 15_000;
+
+/** `isServing`: what the database leaves unanswered for long is answered as away. Migrations may take their time. */
+export function openPool(
+  uri: string,
+  { connectionLimit = 12, isServing = false }: { connectionLimit?: number; isServing?: boolean } = {},
+): mysql.Pool {
   const pool = mysql.createPool({
     uri,
     connectionLimit,
@@ -23,8 +33,25 @@ export function openPool(uri: string, connectionLimit = 12): mysql.Pool {
     supportBigNumbers: true,
     connectTimeout: 5000,
   });
-  pool.pool.on('connection', (connection) => connection.query("SET time_zone = '+00:00'"));
+  pool.pool.on('connection', (connection) => {
+    if (isServing) dropWhenSilent(connection);
+    connection.query("SET time_zone = '+00:00'");
+  });
   return pool;
+}
+
+/** One that neither answers nor breaks off, such as a process that is stopped, is away: who asks it is told so. */
+function dropWhenSilent(connection: Pick<PoolConnection, 'query'>): void {
+  const { stream } = connection as unknown as { stream: Socket };
+  const ask = connection.query.bind(connection) as (...args: unknown[]) => EventEmitter;
+  connection.query = ((...args: unknown[]) => {
+    const command = ask(...args);
+    const timer = setTimeout(() => {
+      stream.destroy(Object.assign(new Error('the database is silent'), { code: 'ETIMEDOUT' }));
+    }, SILENCE_MS);
+    command.once('end', () => clearTimeout(timer));
+    return command;
+  }) as PoolConnection['query'];
 }
 
 export function openDatabase(pool: mysql.Pool): Database {
@@ -39,6 +66,8 @@ const DEADLOCK = new Set([1213, 1205]);
 const DUPLICATE = 1062;
 /** The server is going down, or has killed the connection. */
 const SHUTTING_DOWN = new Set([1053, 1927, 1077, 1079, 1152]);
+/** ER_DISK_FULL, ER_ERROR_ON_WRITE, ER_RECORD_FILE_FULL. */
+const NO_ROOM = new Set([1021, 1026, 1114]);
 const CONNECTION_CODES = new Set([
   'ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND', 'PROTOCOL_CONNECTION_LOST',
   'ER_SERVER_SHUTDOWN', 'POOL_CLOSED',
@@ -51,6 +80,11 @@ function driverError(error: unknown): { errno?: number; code?: string; fatal?: b
 
 export function isDuplicate(error: unknown): boolean {
   return driverError(error)?.errno === DUPLICATE;
+}
+
+/** Whether the database found no room for what it was to write: the disk filled up faster than it is looked at. */
+export function isWithoutRoom(error: unknown): boolean {
+  return NO_ROOM.has(driverError(error)?.errno ?? 0);
 }
 
 /** Whether the trouble is that the database can't be reached, so that trying again later helps. */

@@ -53,6 +53,7 @@ const WORDS: Record<ProblemType | 'network' | 'file-gone', string> = {
   'catch-not-withdrawn': 'The catch is not withdrawn.',
   'verdict-moved-on': 'Another judge decided meanwhile. Look at that decision, then decide again if you must.',
   'results-official': 'The results are official. The director can take that back.',
+  'rule-not-kept': 'By this measure one of these rules is kept by nothing: leave it out.',
   'sheet-moved-on': 'Another director published meanwhile. Look at that version, then publish anew if you must.',
   'entry-exists': 'This was entered already.',
   'specimen-corrected': 'This record was corrected already: correct the later one.',

@@ -2,6 +2,7 @@ import type { BenchReadingView, CatchView } from '@lauta/contract';
 import { codeStanding } from '@lauta/core/identifier';
 import type { Finding } from '@lauta/core/photo';
 import { Signal } from '../../frame/Signal.tsx';
+import { CardCloseUp } from './CardCloseUp.tsx';
 
 /** The code on the card: green only where the server read it in the picture. What the claim names proves nothing. */
 export function CodeSignal({
@@ -54,10 +55,9 @@ export function CodeSignal({
               ? `looking for the card: expected ${expected}`
               : `read the card yourself: expected ${expected}`}
           </Signal>
-          {!isReading && place && (
-            <button type="button" className="linklike ml-5 min-h-11" onClick={() => onShow(place)}>
-              Show the card
-            </button>
+          {!isReading && place && <CardCloseUp caught={caught} finding={place} onShow={onShow} />}
+          {!isReading && !place && (
+            <p className="text-quiet pl-5 text-sm">None was found in the photograph: look for it there.</p>
           )}
         </>
       );

@@ -95,7 +95,8 @@ export function FishClock({
   useSpokenSeconds(clock.airNowMs, shown.verdict, choices);
 
   // After a tap the page is another one: the clock is brought into view once that is laid out, not before.
-  const laidOut = useRef(events.length);
+  // A small clock that comes anew stands over a bench that has just taken the screen.
+  const laidOut = useRef(compact ? -1 : events.length);
   useLayoutEffect(() => {
     if (laidOut.current === events.length) return;
     laidOut.current = events.length;

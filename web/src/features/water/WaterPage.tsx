@@ -522,7 +522,8 @@ export function WaterPage() {
         <>
           {underFace}
           {photographs}
-          <div className="lg:order-last">
+          {/* As tall before the catches are there as with them: the docked tap must not move from under a thumb. */}
+          <div className="min-h-[60dvh] lg:order-last lg:min-h-0">
             <OwnCatches />
           </div>
           {clock(false)}
