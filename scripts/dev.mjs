@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { startDatabase } from './machine/database.mjs';
-import { ROOT, lautaDir } from './machine/installation.mjs';
+import { ROOT, lautaDir, photographCache } from './machine/installation.mjs';
 import { ensureNodeModules } from './machine/nodeModules.mjs';
 import { ensurePackages } from './machine/packages.mjs';
 import { clearLeftOver, stop } from './machine/processes.mjs';
@@ -20,7 +20,7 @@ async function main() {
   const env = {
     ...process.env,
     LAUTA_DB: database.uri(),
-    LAUTA_CACHE: join(dir, 'photographs'),
+    LAUTA_CACHE: photographCache(),
     LAUTA_DEMO: 'open',
     LAUTA_API: `http://127.0.0.1:${port}`,
     PORT: port,

@@ -3,7 +3,7 @@ import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startDatabase } from './machine/database.mjs';
-import { ROOT, ensureBuilt, lautaDir } from './machine/installation.mjs';
+import { ROOT, ensureBuilt, photographCache } from './machine/installation.mjs';
 import { ensureNodeModules } from './machine/nodeModules.mjs';
 import { ensurePackages } from './machine/packages.mjs';
 import { freePort, runThrough } from './machine/processes.mjs';
@@ -29,7 +29,7 @@ async function main() {
       env: {
         LAUTA_DB: database.uri(),
         LAUTA_WEB: webDir,
-        LAUTA_CACHE: join(lautaDir(), 'photographs'),
+        LAUTA_CACHE: photographCache(),
         LAUTA_DEMO: 'open',
         LAUTA_LOG: 'warn',
         LAUTA_NOW: '2026-06-14T10:46:00Z',

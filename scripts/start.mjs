@@ -4,7 +4,14 @@ import { get } from 'node:https';
 import { join } from 'node:path';
 import { startDatabase, withDatabase } from './machine/database.mjs';
 import { dataOf } from './machine/demo.mjs';
-import { ROOT, ensureBuilt, lautaDir, ledgerKeyFile, moveAside } from './machine/installation.mjs';
+import {
+  ROOT,
+  ensureBuilt,
+  lautaDir,
+  ledgerKeyFile,
+  moveAside,
+  photographCache,
+} from './machine/installation.mjs';
 import { keepAlive } from './machine/keepAlive.mjs';
 import { ensureNodeModules } from './machine/nodeModules.mjs';
 import { ensurePackages } from './machine/packages.mjs';
@@ -163,7 +170,7 @@ async function main() {
         LAUTA_DB: first.runUri(),
         LAUTA_DB_MIGRATE: first.uri(),
         LAUTA_WEB: webDir,
-        LAUTA_CACHE: join(dir, 'photographs'),
+        LAUTA_CACHE: photographCache(),
         LAUTA_DATABASE_DIR: join(databaseDir, 'data'),
         LAUTA_LEDGER_KEY: ledgerKeyFile(dir),
         LAUTA_DEMO: hasDemo ? 'open' : 'none',

@@ -5,7 +5,7 @@ import { existsSync } from 'node:fs';
 import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startDatabase } from './machine/database.mjs';
-import { ROOT, ensureBuilt, lautaDir } from './machine/installation.mjs';
+import { ROOT, ensureBuilt, photographCache } from './machine/installation.mjs';
 import { ensureNodeModules } from './machine/nodeModules.mjs';
 import { ensurePackages } from './machine/packages.mjs';
 import { freePort, run, runThrough } from './machine/processes.mjs';
@@ -103,7 +103,7 @@ async function runBrowserTests() {
       env: {
         LAUTA_WEB: webDir,
         LAUTA_LOG: 'warn',
-        LAUTA_CACHE: join(lautaDir(), 'photographs'),
+        LAUTA_CACHE: photographCache(),
         LAUTA_TRIES_PER_ADDRESS: '1000',
         PORT: String(await freePort()),
         ...env,

@@ -8,6 +8,7 @@ import {
   statSync,
   writeFileSync,
 } from 'node:fs';
+import { homedir } from 'node:os';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { run } from './processes.mjs';
@@ -20,6 +21,13 @@ export function lautaDir() {
   const dir = resolve(ROOT, process.env['LAUTA_DIR'] ?? '.lauta');
   mkdirSync(dir, { recursive: true, mode: 0o700 });
   return dir;
+}
+
+/** Rendered photographs, by seed and renderer: the user's (XDG Base Directory), so that another clone has them too. */
+export function photographCache() {
+  const own = process.env['LAUTA_CACHE'];
+  if (own) return resolve(ROOT, own);
+  return join(process.env['XDG_CACHE_HOME'] || join(homedir(), '.cache'), 'lauta', 'photographs');
 }
 
 /** The key that signs where ledgers end: beside the database, never in it. */

@@ -22,4 +22,7 @@ async function main(): Promise<void> {
   );
 }
 
-await main();
+main().catch((error: unknown) => {
+  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+  process.exitCode = 1;
+});

@@ -8,13 +8,23 @@ export function paintBoard(board: MeasuringBoard, seed: number, wornBy = 1): Tex
   const face = hexRgb(board.face);
   const ink = hexRgb(board.ink);
   const noise = makeNoise(seed);
-  texture.fill((x, y) => {
-    const wear = noise(x / 40, y / 40) - 0.5;
-    const grain = noise(x / 3, y / 3) - 0.5;
-    const dirt = wornBy > 1 ? Math.max(0, noise(x / 90 + 31, y / 60 + 7) - 0.55) * (wornBy - 1) : 0;
-    const light = 1 + 0.09 * wornBy * wear + 0.04 * grain - dirt;
-    return [face[0] * light, face[1] * light, face[2] * light * (1 - 0.03 * wear)];
-  });
+  // Wear and dirt change over centimetres: a value each four texels, and what lies between by straight lines.
+  const wearAt = coarse(texture, (x, y) => noise(x / 40, y / 40) - 0.5);
+  const dirtAt =
+    wornBy > 1
+      ? coarse(texture, (x, y) => Math.max(0, noise(x / 90 + 31, y / 60 + 7) - 0.55) * (wornBy - 1))
+      : null;
+  const { widthPx, heightPx, pxPerMm, data } = texture;
+  for (let row = 0, at = 0; row < heightPx; row++) {
+    for (let column = 0; column < widthPx; column++, at += 3) {
+      const wear = wearAt(column, row);
+      const grain = noise((column + 0.5) / pxPerMm / 3, (row + 0.5) / pxPerMm / 3) - 0.5;
+      const light = 1 + 0.09 * wornBy * wear + 0.04 * grain - (dirtAt ? dirtAt(column, row) : 0);
+      data[at] = face[0] * light;
+      data[at + 1] = face[1] * light;
+      data[at + 2] = face[2] * light * (1 - 0.03 * wear);
+    }
+  }
   const print = mix(ink, face, 0.06);
   for (const { xMm, strokeMm, spans } of boardLines(board)) {
     for (const [from = 0, to = 1] of spans) {
@@ -26,4 +36,36 @@ export function paintBoard(board: MeasuringBoard, seed: number, wornBy = 1): Tex
     texture.text(text, leftMm, centreYMm + heightMm / 2, heightMm, print);
   }
   return texture;
+}
+
+const COARSE = 4;
+
+/** A smooth value of each texel, worked out at each fourth both ways. */
+function coarse(
+  { widthPx, heightPx, pxPerMm }: Texture,
+  valueAt: (xMm: number, yMm: number) => number,
+): (column: number, row: number) => number {
+  const columns = Math.ceil(widthPx / COARSE) + 1;
+  const rows = Math.ceil(heightPx / COARSE) + 1;
+  const values = new Float32Array(columns * rows);
+  for (let row = 0; row < rows; row++)
+    for (let column = 0; column < columns; column++)
+      values[row * columns + column] = valueAt(
+        (column * COARSE + 0.5) / pxPerMm,
+        (row * COARSE + 0.5) / pxPerMm,
+      );
+  return (column, row) => {
+    const at = ((row / COARSE) | 0) * columns + ((column / COARSE) | 0);
+    const right = (column % COARSE) / COARSE;
+    const low = (row % COARSE) / COARSE;
+    const above = (values[at] as number) + ((values[at + 1] as number) - (values[at] as number)) * right;
+    const below = at + columns;
+    return (
+      above +
+      ((values[below] as number) +
+        ((values[below + 1] as number) - (values[below] as number)) * right -
+        above) *
+        low
+    );
+  };
 }

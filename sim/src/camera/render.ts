@@ -10,7 +10,7 @@ import { layThing } from './things.ts';
 import { World } from './world.ts';
 
 /** Changes whenever the same scene would give other pixels; caches are kept by it. */
-export const RENDERER_VERSION = 3;
+export const RENDERER_VERSION = 4;
 
 /** What is known of a rendered photograph: px of the picture, mm of the board. */
 export interface PhotoTruth {
@@ -127,16 +127,19 @@ function truthOf(scene: Scene, fish: FishTruth | null, camera: Scene['camera']):
   };
 }
 
-/** Places within a pixel: a rotated grid, so that neither rows nor columns of an edge fall together. */
-const WITHIN_PX: readonly (readonly [number, number])[] = [
-  [-0.375, -0.125],
-  [0.125, -0.375],
-  [-0.125, 0.375],
-  [0.375, 0.125],
-];
+/** Places within a pixel, x and y in turn: a rotated grid, so that neither rows nor columns of an edge fall together. */
+const WITHIN_PX = Float64Array.of(-0.375, -0.125, 0.125, -0.375, -0.125, 0.375, 0.375, 0.125);
 
 /** Neighbours that differ by more than this (0-255) have an edge between them. */
 const EDGE_STEP = 5;
+
+function isEdge(colours: Float32Array, i: number, j: number): boolean {
+  return (
+    Math.abs((colours[3 * i] as number) - (colours[3 * j] as number)) > EDGE_STEP ||
+    Math.abs((colours[3 * i + 1] as number) - (colours[3 * j + 1] as number)) > EDGE_STEP ||
+    Math.abs((colours[3 * i + 2] as number) - (colours[3 * j + 2] as number)) > EDGE_STEP
+  );
+}
 
 function shoot(scene: Scene, world: World, onProgress: (share: number) => void): Raster {
   const { camera } = scene;
@@ -150,43 +153,47 @@ function shoot(scene: Scene, world: World, onProgress: (share: number) => void):
     if (row % 64 === 0) onProgress((0.5 * row) / heightPx);
     for (let column = 0; column < widthPx; column++) {
       const i = row * widthPx + column;
-      sum.fill(0);
+      sum[0] = sum[1] = sum[2] = 0;
       isDetailed[i] = world.see(column, row, sum) ? 1 : 0;
-      once.set(sum, 3 * i);
+      once[3 * i] = sum[0];
+      once[3 * i + 1] = sum[1];
+      once[3 * i + 2] = sum[2];
     }
   }
-  const isEdge = (i: number, j: number): boolean =>
-    Math.abs((once[3 * i] as number) - (once[3 * j] as number)) > EDGE_STEP ||
-    Math.abs((once[3 * i + 1] as number) - (once[3 * j + 1] as number)) > EDGE_STEP ||
-    Math.abs((once[3 * i + 2] as number) - (once[3 * j + 2] as number)) > EDGE_STEP;
-  const farPx = Math.hypot(widthPx, heightPx) / 2;
+  const farPx2 = (widthPx * widthPx + heightPx * heightPx) / 4;
   let grainAt = 0;
   for (let row = 0; row < heightPx; row++) {
     if (row % 64 === 0) onProgress(0.5 + (0.5 * row) / heightPx);
+    const isLastRow = row + 1 === heightPx;
     for (let column = 0; column < widthPx; column++) {
       const i = row * widthPx + column;
       let samples = 1;
       // Where nothing changes from px to px one ray is enough.
       if (
         isDetailed[i] === 1 &&
-        ((column > 0 && isEdge(i, i - 1)) ||
-          (column + 1 < widthPx && isEdge(i, i + 1)) ||
-          (row > 0 && isEdge(i, i - widthPx)) ||
-          (row + 1 < heightPx && isEdge(i, i + widthPx)))
+        ((column > 0 && isEdge(once, i, i - 1)) ||
+          (column + 1 < widthPx && isEdge(once, i, i + 1)) ||
+          (row > 0 && isEdge(once, i, i - widthPx)) ||
+          (!isLastRow && isEdge(once, i, i + widthPx)))
       ) {
-        sum.fill(0);
-        samples = WITHIN_PX.length;
-        for (const [dx, dy] of WITHIN_PX) world.see(column + dx, row + dy, sum);
-      } else for (let channel = 0; channel < 3; channel++) sum[channel] = once[3 * i + channel] as number;
-      const offAxis = Math.hypot(column - widthPx / 2, row - heightPx / 2) / farPx;
-      const exposure = (1 - 0.22 * offAxis * offAxis) / samples;
-      for (let channel = 0; channel < 3; channel++) {
-        grainAt = (grainAt + 1) & (GRAIN_SIZE - 1);
-        data[4 * i + channel] = (sum[channel] as number) * exposure + (grain[grainAt] as number);
+        sum[0] = sum[1] = sum[2] = 0;
+        samples = WITHIN_PX.length / 2;
+        for (let k = 0; k < WITHIN_PX.length; k += 2)
+          world.see(column + (WITHIN_PX[k] as number), row + (WITHIN_PX[k + 1] as number), sum);
+      } else {
+        sum[0] = once[3 * i] as number;
+        sum[1] = once[3 * i + 1] as number;
+        sum[2] = once[3 * i + 2] as number;
       }
+      const [fromX, fromY] = [column - widthPx / 2, row - heightPx / 2];
+      const exposure = (1 - (0.22 * (fromX * fromX + fromY * fromY)) / farPx2) / samples;
+      data[4 * i] = (sum[0] as number) * exposure + (grain[(grainAt + 1) & GRAIN_MASK] as number);
+      data[4 * i + 1] = (sum[1] as number) * exposure + (grain[(grainAt + 2) & GRAIN_MASK] as number);
+      data[4 * i + 2] = (sum[2] as number) * exposure + (grain[(grainAt + 3) & GRAIN_MASK] as number);
       data[4 * i + 3] = 255;
+      grainAt = (grainAt + 3) & GRAIN_MASK;
     }
-    grainAt = (grainAt * 31 + row * 977) & (GRAIN_SIZE - 1);
+    grainAt = (grainAt * 31 + row * 977) & GRAIN_MASK;
   }
   return { widthPx, heightPx, data };
 }
@@ -243,6 +250,7 @@ function blurLines(
 }
 
 const GRAIN_SIZE = 1 << 16;
+const GRAIN_MASK = GRAIN_SIZE - 1;
 
 function grainTable(seed: number, level: number): Float32Array {
   const dice = rollDice(seed);

@@ -18,6 +18,10 @@ interface Plate {
 }
 
 const TILE_MM = 8;
+/** So many steps of a ray stay within a tile and its neighbours. */
+const LEAP = 6;
+/** Large tiles, each with its neighbours, tell a ray at once how high all is that it can meet. */
+const REGION_MM = 48;
 const BAND_MM = 14;
 
 /** Everything that light falls on, and what a ray from the camera sees of it. */
@@ -26,15 +30,29 @@ export class World {
   private readonly card: Texture | null;
   private readonly drops: Drops | null;
   private readonly plates: Plate[];
-  private readonly groundAt: (xMm: number, yMm: number) => Rgb;
+  private readonly groundAt: ReturnType<typeof paintGround>;
   private readonly sunlit: Float32Array;
   private readonly sunlitColumns: number;
-  private readonly tiles: Uint8Array;
+  /** The greatest height in each tile, and in it and its neighbours. */
+  private readonly peaks: Float32Array;
+  private readonly widePeaks: Float32Array;
   private readonly tileColumns: number;
+  private readonly tileRows: number;
+  private readonly regions: Float32Array;
+  private readonly regionColumns: number;
+  private readonly regionRows: number;
   private readonly highestMm: number;
   private readonly lengthMm: number;
   private readonly colour: [number, number, number] = [0, 0, 0];
   private readonly ray: [number, number, number] = [0, 0, 0];
+  /** The plate that was hit last: nothing is made anew for each of millions of rays. */
+  private plate: Plate | null = null;
+  private plateT = 0;
+  private plateSide: 0 | 1 | 2 = 0;
+  private cover = 0;
+  private gloss = 0;
+  private readonly origin: Vector;
+  private readonly isShaded: boolean;
   private readonly rayOf: ReturnType<typeof rayCaster>;
 
   private readonly scene: Scene;
@@ -45,6 +63,8 @@ export class World {
     this.relief = relief;
     const { board } = scene;
     this.rayOf = rayCaster(scene.camera);
+    this.origin = scene.camera.positionMm;
+    this.isShaded = scene.light.shade !== null;
     this.lengthMm = faceLengthMm(board);
     this.face = paintBoard(board, seedFor(scene.seed, 'wear'), scene.wear);
     this.drops = scene.wet ? layDrops(scene.wet, this.lengthMm, board.widthMm) : null;
@@ -68,7 +88,16 @@ export class World {
     }
     this.highestMm = relief.height.reduce((high, value) => Math.max(high, value), 0);
     this.tileColumns = Math.ceil((relief.x1Mm - relief.x0Mm) / TILE_MM) + 1;
-    this.tiles = this.markTiles();
+    this.tileRows = Math.ceil((relief.y1Mm - relief.y0Mm) / TILE_MM) + 1;
+    this.peaks = this.peaksOf(TILE_MM, this.tileColumns, this.tileRows);
+    this.widePeaks = widened(this.peaks, this.tileColumns, this.tileRows);
+    this.regionColumns = Math.ceil((relief.x1Mm - relief.x0Mm) / REGION_MM) + 1;
+    this.regionRows = Math.ceil((relief.y1Mm - relief.y0Mm) / REGION_MM) + 1;
+    this.regions = widened(
+      this.peaksOf(REGION_MM, this.regionColumns, this.regionRows),
+      this.regionColumns,
+      this.regionRows,
+    );
     this.sunlitColumns = Math.ceil(relief.columns / 2);
     this.sunlit = this.castShadows();
   }
@@ -78,30 +107,31 @@ export class World {
    * @returns whether there is detail that wants more than one ray
    */
   see(column: number, row: number, sum: Float32Array): boolean {
-    this.rayOf(column, row, this.ray);
-    const [dx, dy, dz] = this.ray;
-    const detailed = this.trace(dx, dy, dz);
-    for (let channel = 0; channel < 3; channel++) {
-      const linear = (this.scene.exposure * (this.colour[channel as 0 | 1 | 2] as number)) / 255;
-      // A phone's tone curve: a gentle shoulder, so that sunlit white does not clip at once.
-      const toned = linear < 0.75 ? linear : 0.75 + (1 - Math.exp(-(linear - 0.75) * 2.2)) / 2.2 / 1.05;
-      sum[channel] = (sum[channel] as number) + 255 * toned;
-    }
+    const { ray, colour } = this;
+    this.rayOf(column, row, ray);
+    const detailed = this.trace(ray[0], ray[1], ray[2]);
+    const { exposure } = this.scene;
+    sum[0] = (sum[0] as number) + toned(exposure * colour[0]);
+    sum[1] = (sum[1] as number) + toned(exposure * colour[1]);
+    sum[2] = (sum[2] as number) + toned(exposure * colour[2]);
     return detailed;
   }
 
   private trace(dx: number, dy: number, dz: number): boolean {
-    const [ox, oy, oz] = this.scene.camera.positionMm;
+    const ox = this.origin[0];
+    const oy = this.origin[1];
+    const oz = this.origin[2];
     const toFace = -oz / dz;
     if (this.seeCardOnTop(ox, oy, oz, dx, dy, dz)) return true;
-    const plate = this.hitPlate(ox, oy, oz, dx, dy, dz);
-    const body = this.hitRelief(ox, oy, oz, dx, dy, dz, Math.min(toFace, plate?.t ?? Infinity));
-    if (body !== null) {
+    const hitsPlate = this.hitPlate(ox, oy, oz, dx, dy, dz);
+    const { plate, plateSide, plateT } = this;
+    const body = this.hitRelief(ox, oy, oz, dx, dy, dz, hitsPlate ? Math.min(toFace, plateT) : toFace);
+    if (body >= 0) {
       this.shadeBody(ox + body * dx, oy + body * dy, dx, dy, dz);
       return true;
     }
-    if (plate) {
-      this.shadePlate(plate.plate, plate.side, ox + plate.t * dx, oy + plate.t * dy, oz + plate.t * dz);
+    if (hitsPlate && plate) {
+      this.shadePlate(plate, plateSide, ox + plateT * dx, oy + plateT * dy, oz + plateT * dz);
       return true;
     }
     const x = ox + toFace * dx;
@@ -119,10 +149,10 @@ export class World {
     const zMm = this.scene.card?.zMm ?? 0;
     if (zMm < OVER_FISH_MM) return false;
     const t = (zMm - oz) / dz;
-    const [x, y] = [ox + t * dx, oy + t * dy];
-    const card = this.overCard(x, y, zMm);
-    if (!card || this.relief.heightAt(x, y) > zMm + 2) return false;
-    this.light(card, 0, 0, 1, this.outOfShade(x, y));
+    const x = ox + t * dx;
+    const y = oy + t * dy;
+    if (!this.sampleCard(x, y, zMm) || this.relief.heightAt(x, y) > zMm + 2) return false;
+    this.lightSampled(this.outOfShade(x, y));
     this.shineOnCard(x, y);
     return true;
   }
@@ -133,34 +163,42 @@ export class World {
     );
   }
 
-  private hitPlate(
-    ox: number,
-    oy: number,
-    oz: number,
-    dx: number,
-    dy: number,
-    dz: number,
-  ): { t: number; plate: Plate; side: 0 | 1 | 2 } | null {
-    let nearest: { t: number; plate: Plate; side: 0 | 1 | 2 } | null = null;
-    for (const plate of this.plates) {
-      const x0 = (plate.low[0] - ox) / dx;
-      const x1 = (plate.high[0] - ox) / dx;
-      const y0 = (plate.low[1] - oy) / dy;
-      const y1 = (plate.high[1] - oy) / dy;
-      const z0 = (plate.low[2] - oz) / dz;
-      const z1 = (plate.high[2] - oz) / dz;
-      const enterX = Math.min(x0, x1);
-      const enterY = Math.min(y0, y1);
-      const enterZ = Math.min(z0, z1);
-      const enter = Math.max(enterX, enterY, enterZ);
-      const leave = Math.min(Math.max(x0, x1), Math.max(y0, y1), Math.max(z0, z1));
-      if (enter >= leave || enter <= 0 || (nearest && enter >= nearest.t)) continue;
-      nearest = { t: enter, plate, side: enter === enterX ? 0 : enter === enterY ? 1 : 2 };
+  /** Whether a ray meets a plate; which, where and at which side is kept until the next one is asked for. */
+  private hitPlate(ox: number, oy: number, oz: number, dx: number, dy: number, dz: number): boolean {
+    let isHit = false;
+    const perX = 1 / dx;
+    const perY = 1 / dy;
+    const perZ = 1 / dz;
+    for (let i = 0; i < this.plates.length; i++) {
+      const plate = this.plates[i] as Plate;
+      const { low, high } = plate;
+      const x0 = (low[0] - ox) * perX;
+      const x1 = (high[0] - ox) * perX;
+      const enterX = x0 < x1 ? x0 : x1;
+      const leaveX = x0 < x1 ? x1 : x0;
+      const y0 = (low[1] - oy) * perY;
+      const y1 = (high[1] - oy) * perY;
+      const enterY = y0 < y1 ? y0 : y1;
+      const leaveY = y0 < y1 ? y1 : y0;
+      if (enterX >= leaveY || enterY >= leaveX) continue;
+      const z0 = (low[2] - oz) * perZ;
+      const z1 = (high[2] - oz) * perZ;
+      const enterZ = z0 < z1 ? z0 : z1;
+      const leaveZ = z0 < z1 ? z1 : z0;
+      let enter = enterX > enterY ? enterX : enterY;
+      if (enterZ > enter) enter = enterZ;
+      let leave = leaveX < leaveY ? leaveX : leaveY;
+      if (leaveZ < leave) leave = leaveZ;
+      if (enter >= leave || enter <= 0 || (isHit && enter >= this.plateT)) continue;
+      isHit = true;
+      this.plate = plate;
+      this.plateT = enter;
+      this.plateSide = enter === enterX ? 0 : enter === enterY ? 1 : 2;
     }
-    return nearest;
+    return isHit;
   }
 
-  /** Walks down through the relief; null when the ray reaches `limit` without touching it. */
+  /** Walks down through the relief; negative when the ray reaches `limit` without touching it. */
   private hitRelief(
     ox: number,
     oy: number,
@@ -169,27 +207,49 @@ export class World {
     dy: number,
     dz: number,
     limit: number,
-  ): number | null {
-    const start = (this.highestMm - oz) / dz;
-    if (
-      start >= limit ||
-      !this.crossesTiles(ox + start * dx, oy + start * dy, ox + limit * dx, oy + limit * dy)
-    )
-      return null;
-    const acrossMm = Math.sqrt(dx * dx + dy * dy) * (limit - start);
+  ): number {
+    const { relief, peaks, widePeaks, tileColumns, tileRows } = this;
+    const { x0Mm, y0Mm } = relief;
+    const flat = Math.sqrt(dx * dx + dy * dy);
+    let start = (this.highestMm - oz) / dz;
+    if (start >= limit) return -1;
+    // Where it goes less far than a region is wide, it begins at the height of what it can meet, if there is any.
+    if (flat * (limit - start) < REGION_MM) {
+      const column = Math.floor((ox + limit * dx - x0Mm) / REGION_MM);
+      const row = Math.floor((oy + limit * dy - y0Mm) / REGION_MM);
+      if (column < -1 || row < -1 || column > this.regionColumns || row > this.regionRows) return -1;
+      const highest = this.regions[(row + 1) * (this.regionColumns + 2) + column + 1] as number;
+      if (highest <= oz + limit * dz) return -1;
+      start = (highest - oz) / dz;
+      if (start >= limit) return -1;
+    }
+    const acrossMm = flat * (limit - start);
     const steps = Math.max(4, Math.ceil(acrossMm / 1.2));
     const stride = (limit - start) / steps;
-    let before = start;
     for (let i = 1; i <= steps; i++) {
       const t = start + i * stride;
-      if (this.relief.heightAt(ox + t * dx, oy + t * dy) > oz + t * dz) {
-        const hit = this.bisect(ox, oy, oz, dx, dy, dz, before, t);
-        // The last slope of the grid, from a covered cell down to a bare one, is no body.
-        if (this.relief.isCoveredAt(ox + hit * dx, oy + hit * dy)) return hit;
+      const x = ox + t * dx;
+      const y = oy + t * dy;
+      const column = Math.floor((x - x0Mm) / TILE_MM);
+      const row = Math.floor((y - y0Mm) / TILE_MM);
+      const isOver = column >= -1 && row >= -1 && column <= tileColumns && row <= tileRows;
+      const wide = isOver ? (widePeaks[(row + 1) * (tileColumns + 2) + column + 1] ?? 0) : 0;
+      const last = i + LEAP - 1 < steps ? i + LEAP - 1 : steps;
+      // Over all that is about there: on to the next steps at once.
+      if (wide <= oz + (start + last * stride) * dz) {
+        i = last;
+        continue;
       }
-      before = t;
+      const z = oz + t * dz;
+      if (column < 0 || row < 0 || column >= tileColumns || row >= tileRows) continue;
+      if ((peaks[row * tileColumns + column] as number) <= z) continue;
+      if (relief.heightAt(x, y) > z) {
+        const hit = this.bisect(ox, oy, oz, dx, dy, dz, start + (i - 1) * stride, t);
+        // The last slope of the grid, from a covered cell down to a bare one, is no body.
+        if (relief.isCoveredAt(ox + hit * dx, oy + hit * dy)) return hit;
+      }
     }
-    return null;
+    return -1;
   }
 
   private bisect(
@@ -202,7 +262,8 @@ export class World {
     above: number,
     below: number,
   ): number {
-    let [high, low] = [above, below];
+    let high = above;
+    let low = below;
     for (let i = 0; i < 7; i++) {
       const middle = (high + low) / 2;
       if (this.relief.heightAt(ox + middle * dx, oy + middle * dy) > oz + middle * dz) low = middle;
@@ -211,41 +272,23 @@ export class World {
     return low;
   }
 
-  private markTiles(): Uint8Array {
+  /** The greatest height of each tile; a height between cells is no greater than the cells about it. */
+  private peaksOf(tileMm: number, columns: number, rows: number): Float32Array {
     const { relief } = this;
-    const rows = Math.ceil((relief.y1Mm - relief.y0Mm) / TILE_MM) + 1;
-    const tiles = new Uint8Array(rows * this.tileColumns);
-    const perTile = TILE_MM * relief.cellsPerMm;
+    const peaks = new Float32Array(rows * columns);
+    const perTile = tileMm * relief.cellsPerMm;
     for (let row = 0; row < relief.rows; row++) {
+      const [r0, r1] = [Math.floor((row - 0.5) / perTile), Math.floor((row + 1.5) / perTile)];
       for (let column = 0; column < relief.columns; column++) {
-        if ((relief.height[row * relief.columns + column] as number) === 0) continue;
-        tiles[Math.floor(row / perTile) * this.tileColumns + Math.floor(column / perTile)] = 1;
+        const height = relief.height[row * relief.columns + column] as number;
+        if (height === 0) continue;
+        const [c0, c1] = [Math.floor((column - 0.5) / perTile), Math.floor((column + 1.5) / perTile)];
+        for (let r = Math.max(0, r0); r <= Math.min(rows - 1, r1); r++)
+          for (let c = Math.max(0, c0); c <= Math.min(columns - 1, c1); c++)
+            if (height > (peaks[r * columns + c] as number)) peaks[r * columns + c] = height;
       }
     }
-    return tiles;
-  }
-
-  private crossesTiles(x0: number, y0: number, x1: number, y1: number): boolean {
-    const { x0Mm, y0Mm, x1Mm, y1Mm } = this.relief;
-    if (
-      Math.max(x0, x1) < x0Mm ||
-      Math.min(x0, x1) > x1Mm ||
-      Math.max(y0, y1) < y0Mm ||
-      Math.min(y0, y1) > y1Mm
-    )
-      return false;
-    const steps = Math.ceil(Math.max(Math.abs(x1 - x0), Math.abs(y1 - y0)) / (TILE_MM / 2)) + 1;
-    for (let i = 0; i <= steps; i++) {
-      const column = Math.floor((x0 + ((x1 - x0) * i) / steps - this.relief.x0Mm) / TILE_MM);
-      const row = Math.floor((y0 + ((y1 - y0) * i) / steps - this.relief.y0Mm) / TILE_MM);
-      if (
-        column >= 0 &&
-        column < this.tileColumns &&
-        (this.tiles[row * this.tileColumns + column] ?? 0) === 1
-      )
-        return true;
-    }
-    return false;
+    return peaks;
   }
 
   /** Share of the sun that reaches each second cell of the relief. */
@@ -266,16 +309,23 @@ export class World {
 
   private reachesSun(x: number, y: number, z: number): boolean {
     const [sx, sy, sz] = this.scene.light.sun;
-    const plate = this.hitPlate(x, y, z, sx || 1e-9, sy || 1e-9, sz);
-    if (plate && plate.t > 0.01) return false;
+    if (this.hitPlate(x, y, z, sx || 1e-9, sy || 1e-9, sz) && this.plateT > 0.01) return false;
     const flat = Math.hypot(sx, sy);
     const strideMm = 1.6;
     const rise = (strideMm / flat) * sz;
-    let [px, py, pz] = [x, y, z];
-    while ((pz += rise) < this.highestMm) {
-      px += (strideMm * sx) / flat;
-      py += (strideMm * sy) / flat;
-      if (this.relief.heightAt(px, py) > pz) return false;
+    const stepX = (strideMm * sx) / flat;
+    const stepY = (strideMm * sy) / flat;
+    const { relief, peaks, tileColumns, tileRows, highestMm } = this;
+    let px = x;
+    let py = y;
+    let pz = z;
+    while ((pz += rise) < highestMm) {
+      px += stepX;
+      py += stepY;
+      const column = Math.floor((px - relief.x0Mm) / TILE_MM);
+      const row = Math.floor((py - relief.y0Mm) / TILE_MM);
+      if (column < 0 || row < 0 || column >= tileColumns || row >= tileRows) continue;
+      if ((peaks[row * tileColumns + column] as number) > pz && relief.heightAt(px, py) > pz) return false;
     }
     return true;
   }
@@ -290,6 +340,7 @@ export class World {
   }
 
   private outOfShade(x: number, y: number): number {
+    if (!this.isShaded) return 1;
     const { shade } = this.scene.light;
     if (!shade) return 1;
     const beyond = shade.nx * x + shade.ny * y - shade.offsetMm;
@@ -297,52 +348,74 @@ export class World {
   }
 
   /** Colours a surface: the sky from everywhere, the sun by its angle. */
-  private light(colour: Rgb, nx: number, ny: number, nz: number, sunlit: number): void {
+  private light(
+    red: number,
+    green: number,
+    blue: number,
+    nx: number,
+    ny: number,
+    nz: number,
+    sunlit: number,
+  ): void {
     const { sun, sunStrength, skyStrength, warmth } = this.scene.light;
     const lambert = Math.max(0, nx * sun[0] + ny * sun[1] + nz * sun[2]);
     const direct = sunStrength * lambert * sunlit;
     const sky = skyStrength * (0.55 + 0.45 * nz);
-    this.colour[0] = colour[0] * (direct * (1 + warmth) + sky * 0.97);
-    this.colour[1] = colour[1] * (direct + sky);
-    this.colour[2] = colour[2] * (direct * (1 - warmth) + sky * 1.05);
+    this.colour[0] = red * (direct * (1 + warmth) + sky * 0.97);
+    this.colour[1] = green * (direct + sky);
+    this.colour[2] = blue * (direct * (1 - warmth) + sky * 1.05);
+  }
+
+  /** The colour last sampled, lying flat. */
+  private lightSampled(sunlit: number, nz = 1): void {
+    this.light(sampled[0], sampled[1], sampled[2], 0, 0, nz, sunlit);
   }
 
   private shadeFace(x: number, y: number, dx: number, dy: number, dz: number): void {
     const sunlit = this.sunlitAt(x, y);
-    const card = this.overCard(x, y, 0);
-    this.light(card ?? sampleTexture(this.face, x, y), 0, 0, 1, sunlit);
-    if (card) this.shineOnCard(x, y);
+    const isCard = this.sampleCard(x, y, 0);
+    if (!isCard) sampleTexture(this.face, x, y);
+    this.lightSampled(sunlit);
+    if (isCard) {
+      this.shineOnCard(x, y);
+      return;
+    }
     const { wet } = this.scene;
-    if (!wet || card) return;
+    if (!wet) return;
     // A water film mirrors the sun about its mirror direction; a drop does so at one place, and darkens its rim.
     const { sun, sunStrength } = this.scene.light;
-    const away = Math.hypot(dx, dy, dz);
+    const away = Math.sqrt(dx * dx + dy * dy + dz * dz);
     const drop = this.drops?.at(x, y) ?? null;
-    const [nx, ny] = drop ? [drop.nx, drop.ny] : [0, 0];
-    const half = Math.hypot(sun[0] - dx / away, sun[1] - dy / away, sun[2] - dz / away);
-    const cosine = Math.max(
-      0,
-      (nx * (sun[0] - dx / away) + ny * (sun[1] - dy / away) + (sun[2] - dz / away)) /
-        half /
-        Math.hypot(nx, ny, 1),
-    );
-    const shine = sunStrength * sunlit * (drop ? 240 * cosine ** 300 : wet.shine * 200 * cosine ** 80);
-    for (const channel of [0, 1, 2] as const)
-      this.colour[channel] = this.colour[channel] * (drop ? drop.dim : 1) + shine;
+    const nx = drop ? drop.nx : 0;
+    const ny = drop ? drop.ny : 0;
+    const hx = sun[0] - dx / away;
+    const hy = sun[1] - dy / away;
+    const hz = sun[2] - dz / away;
+    const half = Math.sqrt(hx * hx + hy * hy + hz * hz);
+    const cosine = (nx * hx + ny * hy + hz) / half / Math.sqrt(nx * nx + ny * ny + 1);
+    const dim = drop ? drop.dim : 1;
+    // Below that so little is mirrored that no level of 255 changes.
+    const shine =
+      cosine < 0.8 ? 0 : sunStrength * sunlit * (drop ? 240 * cosine ** 300 : wet.shine * 200 * cosine ** 80);
+    this.colour[0] = this.colour[0] * dim + shine;
+    this.colour[1] = this.colour[1] * dim + shine;
+    this.colour[2] = this.colour[2] * dim + shine;
   }
 
   private shadeGround(x: number, y: number): boolean {
     // Under the slab's edge lies its own shadow.
     const edge = this.onSlab(x, y) ? 0.35 : 1;
-    const card = this.overCard(x, y, -BOARD_THICK_MM);
-    const clutter = this.clutterAt(x, y, card !== null);
+    const isCard = this.sampleCard(x, y, -BOARD_THICK_MM);
+    const clutter = this.clutterAt(x, y, isCard);
     if (clutter) {
-      this.light(clutter.colour, clutter.nx, clutter.ny, clutter.nz, this.sunlitAt(x, y) * edge);
+      const [red, green, blue] = clutter.colour;
+      this.light(red, green, blue, clutter.nx, clutter.ny, clutter.nz, this.sunlitAt(x, y) * edge);
       return true;
     }
-    this.light(card ?? this.groundAt(x, y), 0, 0, edge, this.sunlitAt(x, y) * edge);
-    if (card) this.shineOnCard(x, y);
-    return card !== null || edge < 1;
+    if (!isCard) this.groundAt(x, y, sampled);
+    this.lightSampled(this.sunlitAt(x, y) * edge, edge);
+    if (isCard) this.shineOnCard(x, y);
+    return isCard || edge < 1;
   }
 
   /** What lies on the ground is painted as rounded sticks. */
@@ -351,7 +424,9 @@ export class World {
     y: number,
     isOnCard: boolean,
   ): { colour: Rgb; nx: number; ny: number; nz: number } | null {
-    for (const { parts, colour, isOnCard: isOver = false } of this.scene.clutter ?? []) {
+    const { clutter } = this.scene;
+    if (!clutter) return null;
+    for (const { parts, colour, isOnCard: isOver = false } of clutter) {
       if (isOnCard && !isOver) continue;
       for (const { from, to, radiusFromMm, radiusToMm } of parts) {
         const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
@@ -371,9 +446,10 @@ export class World {
     if (!glare) return;
     const [u, v] = this.cardPlace(x, y);
     const off = Math.hypot(u - glare.atMm[0], v - glare.atMm[1]) / glare.radiusMm;
-    const shine = glare.strength * Math.exp(-(off ** 4));
-    for (const channel of [0, 1, 2] as const)
-      this.colour[channel] = this.colour[channel] + shine / this.scene.exposure;
+    const shine = (glare.strength * Math.exp(-(off ** 4))) / this.scene.exposure;
+    this.colour[0] += shine;
+    this.colour[1] += shine;
+    this.colour[2] += shine;
   }
 
   private cardPlace(x: number, y: number): [number, number] {
@@ -386,77 +462,124 @@ export class World {
     return [dx * c + dy * s + CARD_MM.width / 2, -dx * s + dy * c + CARD_MM.height / 2];
   }
 
-  private overCard(x: number, y: number, levelMm: number): Rgb | null {
+  /** Samples the card where it lies at that height over a place; whether it does. */
+  private sampleCard(x: number, y: number, levelMm: number): boolean {
     const placed = this.scene.card;
-    if (!placed || !this.card || Math.abs(placed.zMm - levelMm) > 2) return null;
+    if (!placed || !this.card || Math.abs(placed.zMm - levelMm) > 2) return false;
+    const dx = x - placed.centreMm[0];
+    const dy = y - placed.centreMm[1];
+    if (dx * dx + dy * dy > CARD_REACH2) return false;
     const [u, v] = this.cardPlace(x, y);
-    return u < 0 || v < 0 || u >= CARD_MM.width || v >= CARD_MM.height
-      ? null
-      : sampleTexture(this.card, u, v);
+    if (u < 0 || v < 0 || u >= CARD_MM.width || v >= CARD_MM.height) return false;
+    sampleTexture(this.card, u, v);
+    return true;
   }
 
   private shadePlate(plate: Plate, side: 0 | 1 | 2, x: number, y: number, z: number): void {
     const banded = plate.band !== null && side === 0 && z < BAND_MM;
     const colour = banded && plate.band ? plate.band : plate.colour;
-    const normal: Vector = side === 0 ? [1, 0, 0] : side === 1 ? [0, 1, 0] : [0, 0, 1];
-    const lit = side === 2 || this.reachesSun(x + normal[0], y + normal[1], z) ? 1 : 0;
-    this.light(colour, normal[0], normal[1], normal[2], lit);
+    const nx = side === 0 ? 1 : 0;
+    const ny = side === 1 ? 1 : 0;
+    const lit = side === 2 || this.reachesSun(x + nx, y + ny, z) ? 1 : 0;
+    this.light(colour[0], colour[1], colour[2], nx, ny, side === 2 ? 1 : 0, lit);
   }
 
   private shadeBody(x: number, y: number, dx: number, dy: number, dz: number): void {
     const { relief } = this;
     const gap = 1.4;
-    const sx = (relief.heightAt(x + gap, y) - relief.heightAt(x - gap, y)) / (2 * gap);
-    const sy = (relief.heightAt(x, y + gap) - relief.heightAt(x, y - gap)) / (2 * gap);
-    const steep = 1 / Math.hypot(clamp(sx, -3, 3), clamp(sy, -3, 3), 1);
-    const [nx, ny, nz] = [-clamp(sx, -3, 3) * steep, -clamp(sy, -3, 3) * steep, steep];
-    const { colour, cover, gloss } = this.reliefColour(x, y);
-    const under = cover < 1 && this.onSlab(x, y) ? sampleTexture(this.face, x, y) : colour;
-    const share = clamp(cover, 0, 1);
-    const blended: Rgb = [
-      colour[0] * share + under[0] * (1 - share),
-      colour[1] * share + under[1] * (1 - share),
-      colour[2] * share + under[2] * (1 - share),
-    ];
+    const sx = clamp((relief.heightAt(x + gap, y) - relief.heightAt(x - gap, y)) / (2 * gap), -3, 3);
+    const sy = clamp((relief.heightAt(x, y + gap) - relief.heightAt(x, y - gap)) / (2 * gap), -3, 3);
+    const nz = 1 / Math.sqrt(sx * sx + sy * sy + 1);
+    const nx = -sx * nz;
+    const ny = -sy * nz;
+    this.sampleRelief(x, y);
+    const { cover, gloss } = this;
+    if (cover < 1 && this.onSlab(x, y)) {
+      const [red, green, blue] = [sampled[0], sampled[1], sampled[2]];
+      sampleTexture(this.face, x, y);
+      const share = clamp(cover, 0, 1);
+      sampled[0] = red * share + sampled[0] * (1 - share);
+      sampled[1] = green * share + sampled[1] * (1 - share);
+      sampled[2] = blue * share + sampled[2] * (1 - share);
+    }
     const sunlit = this.sunlitAt(x, y);
-    this.light(blended, nx, ny, nz, sunlit);
+    this.light(sampled[0], sampled[1], sampled[2], nx, ny, nz, sunlit);
     // The wet skin mirrors the sun.
     const { sun, sunStrength } = this.scene.light;
-    const away = Math.hypot(dx, dy, dz);
+    const away = Math.sqrt(dx * dx + dy * dy + dz * dz);
     const hx = sun[0] - dx / away;
     const hy = sun[1] - dy / away;
     const hz = sun[2] - dz / away;
-    const half = Math.max(0, (nx * hx + ny * hy + nz * hz) / Math.hypot(hx, hy, hz));
-    const shine = gloss * sunStrength * sunlit * 170 * half ** 60 + gloss * 14 * half ** 8;
+    const half = (nx * hx + ny * hy + nz * hz) / Math.sqrt(hx * hx + hy * hy + hz * hz);
+    if (half <= 0 || gloss === 0) return;
+    const sharp = half < 0.8 ? 0 : gloss * sunStrength * sunlit * 170 * half ** 60;
+    const half2 = half * half;
+    const half4 = half2 * half2;
+    const shine = sharp + gloss * 14 * half4 * half4;
     this.colour[0] += shine;
     this.colour[1] += shine;
     this.colour[2] += shine;
   }
 
-  private reliefColour(x: number, y: number): { colour: Rgb; cover: number; gloss: number } {
+  /** Colour, cover and gloss of what lies at a place. */
+  private sampleRelief(x: number, y: number): void {
     const { relief } = this;
-    const u = clamp((x - relief.x0Mm) * relief.cellsPerMm - 0.5, 0, relief.columns - 2);
+    const { columns, colour } = relief;
+    const u = clamp((x - relief.x0Mm) * relief.cellsPerMm - 0.5, 0, columns - 2);
     const v = clamp((y - relief.y0Mm) * relief.cellsPerMm - 0.5, 0, relief.rows - 2);
     const column = Math.floor(u);
     const row = Math.floor(v);
     const fu = u - column;
     const fv = v - row;
-    let [r, g, b, cover, gloss, weight] = [0, 0, 0, 0, 0, 0];
+    let r = 0;
+    let g = 0;
+    let b = 0;
+    let cover = 0;
+    let gloss = 0;
+    let weight = 0;
     for (let corner = 0; corner < 4; corner++) {
-      const cell = (row + (corner >> 1)) * relief.columns + column + (corner & 1);
+      const cell = (row + (corner >> 1)) * columns + column + (corner & 1);
       const share = ((corner & 1) === 1 ? fu : 1 - fu) * (corner >> 1 === 1 ? fv : 1 - fv);
       const covered = relief.cover[cell] as number;
       if (covered === 0) continue;
-      r += share * (relief.colour[cell * 3] as number);
-      g += share * (relief.colour[cell * 3 + 1] as number);
-      b += share * (relief.colour[cell * 3 + 2] as number);
+      r += share * (colour[cell * 3] as number);
+      g += share * (colour[cell * 3 + 1] as number);
+      b += share * (colour[cell * 3 + 2] as number);
       cover += share * covered;
       gloss += share * (relief.gloss[cell] as number);
       weight += share;
     }
-    if (weight === 0) return { colour: [90, 90, 70], cover: 1, gloss: 0 };
-    return { colour: [r / weight, g / weight, b / weight], cover: cover / weight, gloss: gloss / weight };
+    const isBare = weight === 0;
+    sampled[0] = isBare ? 90 : r / weight;
+    sampled[1] = isBare ? 90 : g / weight;
+    sampled[2] = isBare ? 70 : b / weight;
+    this.cover = isBare ? 1 : cover / weight;
+    this.gloss = isBare ? 0 : gloss / weight;
   }
+}
+
+/** A phone's tone curve: a gentle shoulder, so that sunlit white does not clip at once. In and out 0 to 255. */
+function toned(level: number): number {
+  const linear = level / 255;
+  return 255 * (linear < 0.75 ? linear : 0.75 + (1 - Math.exp(-(linear - 0.75) * 2.2)) / 2.2 / 1.05);
+}
+
+const CARD_REACH2 = (CARD_MM.width ** 2 + CARD_MM.height ** 2) / 4 + 1;
+
+/** The greatest of each tile and its eight neighbours, with a border of one tile. */
+function widened(peaks: Float32Array, tileColumns: number, tileRows: number): Float32Array {
+  const columns = tileColumns + 2;
+  const wide = new Float32Array(columns * (tileRows + 2));
+  for (let row = 0; row < tileRows; row++) {
+    for (let column = 0; column < tileColumns; column++) {
+      const peak = peaks[row * tileColumns + column] as number;
+      if (peak === 0) continue;
+      for (let r = row; r <= row + 2; r++)
+        for (let c = column; c <= column + 2; c++)
+          if (peak > (wide[r * columns + c] as number)) wide[r * columns + c] = peak;
+    }
+  }
+  return wide;
 }
 
 interface Drops {
@@ -497,7 +620,7 @@ function layDrops(wet: Wet, lengthMm: number, widthMm: number): Drops {
 /** The colour last sampled, overwritten by the next: millions of samples a picture would keep the collector busy. */
 const sampled: [number, number, number] = [0, 0, 0];
 
-function sampleTexture(texture: Texture, xMm: number, yMm: number): Rgb {
+function sampleTexture(texture: Texture, xMm: number, yMm: number): void {
   const u = clamp(xMm * texture.pxPerMm - 0.5, 0, texture.widthPx - 1.001);
   const v = clamp(yMm * texture.pxPerMm - 0.5, 0, texture.heightPx - 1.001);
   const column = Math.floor(u);
@@ -511,14 +634,9 @@ function sampleTexture(texture: Texture, xMm: number, yMm: number): Rgb {
   const b = right * (1 - low);
   const c = (1 - right) * low;
   const d = right * low;
-  for (let channel = 0; channel < 3; channel++) {
-    sampled[channel as 0 | 1 | 2] =
-      a * (data[at + channel] as number) +
-      b * (data[at + 3 + channel] as number) +
-      c * (data[below + channel] as number) +
-      d * (data[below + 3 + channel] as number);
-  }
-  return sampled;
+  sampled[0] = a * (data[at] as number) + b * (data[at + 3] as number) + c * (data[below] as number) + d * (data[below + 3] as number); // prettier-ignore
+  sampled[1] = a * (data[at + 1] as number) + b * (data[at + 4] as number) + c * (data[below + 1] as number) + d * (data[below + 4] as number); // prettier-ignore
+  sampled[2] = a * (data[at + 2] as number) + b * (data[at + 5] as number) + c * (data[below + 2] as number) + d * (data[below + 5] as number); // prettier-ignore
 }
 
 /** Mean over five by five cells: the sun is a disc, so shadows have soft edges. */
