@@ -39,7 +39,7 @@ export default defineConfig(
   },
   {
     // Clock, dice and ids are handed in.
-    files: ['core/src/**/*.ts', 'sim/src/**/*.ts'],
+    files: ['core/src/**/*.ts', 'vision/src/**/*.ts', 'sim/src/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {
       'no-restricted-properties': [

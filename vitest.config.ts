@@ -14,6 +14,7 @@ export default defineConfig({
           name: 'unit',
           include: [
             'core/src/**/*.test.ts',
+            'vision/src/**/*.test.ts',
             'sim/src/**/*.test.ts',
             'contract/src/**/*.test.ts',
             'web/src/**/*.test.ts',

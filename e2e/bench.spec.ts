@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
-import { findBoard } from '@lauta/core/photo';
+import { findBoard } from '@lauta/vision';
 import { drawScene } from '@lauta/sim/camera';
 import { signedIn } from './people.ts';
 import { READ_MS, choose, setHandles, shoot, shootScene, takeByHand, type Shot } from './photo.ts';
@@ -69,7 +69,7 @@ test('handles are dragged, with a loupe, and moved by keys; a step back undoes e
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByRole('button', { name: 'Undo' }).click();
   expect(await placeOf()).toBe(dragged);
-  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByRole('button', { name: 'Discard' }).click();
   await context.close();
 });
 
@@ -94,7 +94,7 @@ test('the reading, the strip and what the sheet makes of it follow the handles',
   await page.getByRole('button', { name: 'as read' }).click();
   await page.getByRole('button', { name: 'Another kind' }).click();
   await expect(page.getByText('not in the rule sheet: the claim is kept and marked')).toBeVisible();
-  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByRole('button', { name: 'Discard' }).click();
   await context.close();
 });
 
@@ -130,7 +130,7 @@ test('the bench reads by itself; what a person moves is marked so, snaps back an
   await page.getByRole('button', { name: 'Let the bench look again' }).click();
   await expect(page.getByText('tail moved by hand')).toBeHidden();
   await expect(page.getByRole('button', { name: /^Claim / })).toBeEnabled({ timeout: READ_MS });
-  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByRole('button', { name: 'Discard' }).click();
   await context.close();
 });
 
@@ -144,7 +144,7 @@ test('a photograph without a board gets a plain word, and the handles', async ({
   await expect(page.getByText('No board of a known kind was found')).toBeVisible({ timeout: READ_MS });
   await expect(page.getByRole('group', { name: 'Handles' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Set the handles first' })).toBeDisabled();
-  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByRole('button', { name: 'Discard' }).click();
   await context.close();
 });
 
@@ -174,7 +174,7 @@ test('corners in an impossible order get a clear word, and nothing can be claime
   };
   await setHandles(page, swapped);
   await expect(page.getByText('The tail lies before the nose')).toBeVisible();
-  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByRole('button', { name: 'Discard' }).click();
   await context.close();
 });
 
@@ -211,7 +211,7 @@ test('a file that breaks off is read as far as it goes, is said to, and is not c
   await expect(page.getByText('the file breaks off')).toBeVisible({ timeout: READ_MS });
   await expect(page.getByRole('button', { name: 'Correct by hand' })).toBeVisible({ timeout: READ_MS });
   await expect(page.getByRole('button', { name: /^Claim / })).toBeDisabled();
-  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByRole('button', { name: 'Discard' }).click();
   await context.close();
 });
 
@@ -271,7 +271,7 @@ test('the page stays free while the bench searches: it hardly notices', async ({
   test.info().annotations.push({ type: 'long tasks', description: longTasks.map(Math.round).join(' ') });
   // In the page itself nearly all of the search would be long tasks; a busy machine makes some short ones longer.
   expect(longTasks.reduce((sum, ms) => sum + ms, 0)).toBeLessThan(0.3 * tookMs);
-  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByRole('button', { name: 'Discard' }).click();
   await context.close();
 });
 
@@ -295,7 +295,7 @@ test('the page stays free while the bench computes: it hardly notices', async ({
   test.info().annotations.push({ type: 'long tasks', description: longTasks.map(Math.round).join(' ') });
   // In the page itself each move's strips would be one such task; a busy machine makes some short ones longer.
   expect(longTasks.reduce((sum, ms) => sum + ms, 0)).toBeLessThan(0.2 * tookMs);
-  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByRole('button', { name: 'Discard' }).click();
   await context.close();
 });
 

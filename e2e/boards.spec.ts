@@ -58,7 +58,7 @@ test.describe.serial('a kind of board that nobody has described', () => {
     await expect
       .poll(async () => Math.abs(Number((await read.innerText()).trim()) - 330 / 25.4))
       .toBeLessThan(0.15);
-    await page.getByRole('button', { name: 'Put away' }).click();
+    await page.getByRole('button', { name: 'Discard' }).click();
     await context.close();
   });
 

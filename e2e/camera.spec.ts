@@ -107,7 +107,7 @@ async function judgeAsksForTheOthers(browser: Browser, angler: Page): Promise<vo
   expect(captures.filter(({ isClaimed }) => isClaimed)).toHaveLength(1);
   await judge.page.goto(href.replace('catches', 'judge'));
   const way = judge.page.getByRole('region', { name: 'From capture to server' });
-  await way.getByText(/^the way here speaks/).click();
+  await way.getByText(/^from phone to server: clear/).click();
   await way.getByText('11 more signed of this catch').click();
   await way.getByRole('button', { name: 'Ask for these 11' }).click();
   await expect

@@ -57,7 +57,7 @@ test('a clock that is set back between two catches is found, and the judge sees 
   const way = judge.page.getByRole('region', { name: 'From capture to server' });
   await expect(way).toContainText('the device’s clock was set');
   await expect(way).toContainText('set back by 40 min');
-  await way.getByText(/^the way here speaks/).click();
+  await way.getByText(/^from phone to server: clear/).click();
   await way.getByText('Where it was taken').click();
   await expect(way.getByText('taken here')).toBeVisible();
   await context.close();

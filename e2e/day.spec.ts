@@ -1,8 +1,8 @@
+import { seededDice } from '@lauta/core/dice';
 import { createHash } from 'node:crypto';
 import { expect, test, type BrowserContext } from '@playwright/test';
 import sharp from 'sharp';
 import type { CatchSummary, CatchView, Page as PageOf } from '@lauta/contract';
-import { seededDice } from '@lauta/core/photo';
 import { PHONE, newAngler } from './people.ts';
 
 const CATCHES = 30;

@@ -151,12 +151,12 @@ test('two catches that are not alike say so, with a way back; an angler may not 
   const desk = page.url();
   const pair = `${desk}/alike/0190c1d2-0000-7000-8000-000000000001`;
   await page.goto(pair);
-  await expect(page.getByText('These two are not called alike')).toBeVisible({ timeout: READ_MS });
+  await expect(page.getByText('These two are not flagged as alike')).toBeVisible({ timeout: READ_MS });
   await axe(page);
   await page.getByRole('link', { name: 'Back to the desk' }).click();
   await expect(page).toHaveURL(desk);
   await page.goBack();
-  await expect(page.getByText('These two are not called alike')).toBeVisible();
+  await expect(page.getByText('These two are not flagged as alike')).toBeVisible();
   await context.close();
   const angler = await signedIn(browser, 'angler', PHONE);
   await angler.page.goto(pair);

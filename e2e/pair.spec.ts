@@ -62,7 +62,7 @@ test('a partner’s phone times what the other one claims: without a network, on
   await claim.tap();
   await expect(page.getByText('is safe here and on its way to the judges.')).toBeVisible();
   await expect(two(page)).toContainText('fish 2');
-  await expect(two(page).getByRole('button', { name: 'The fish before' })).toBeDisabled();
+  await expect(two(page).getByRole('button', { name: 'Previous fish' })).toBeDisabled();
 
   const sent = page.waitForResponse(
     (response) => response.request().postData()?.includes('"catch.claim"') === true && response.ok(),

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
-import { writeExif } from '@lauta/core/exif-writer';
-import { findBoard, mmPerUnit, type Raster } from '@lauta/core/photo';
+import { writeExif } from '@lauta/vision/exif-writer';
+import { findBoard, mmPerUnit, type Raster } from '@lauta/vision';
 import { wallTimeOf } from '@lauta/core/schedule';
 import { drawScene, projectPoint, renderScene, type PhotoTruth, type Scene } from '@lauta/sim/camera';
 

@@ -20,7 +20,7 @@ test('before launch: what Lauta sees, what is ticked, the day’s code, and the 
   expect(pdf.headers()['content-type']).toBe('application/pdf');
   expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
 
-  const looks = page.getByRole('region', { name: 'Lauta looks itself' });
+  const looks = page.getByRole('region', { name: 'Checked for you' });
   await expect(looks.getByText(/the server’s; it is recorded/)).toBeVisible();
   await expect(looks.getByText(/catches of twelve frames/)).toBeVisible();
   await looks

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import type { BenchReadingView } from '@lauta/contract';
 import { BOARD_OPEN, PHONE, signedIn } from './people.ts';
-import { findBoard } from '@lauta/core/photo';
+import { findBoard } from '@lauta/vision';
 import { drawScene } from '@lauta/sim/camera';
 import { READ_MS, choose, shoot, shootScene, type Shot } from './photo.ts';
 
@@ -143,7 +143,7 @@ test('the simulated camera gives a photograph that the bench reads', async ({ br
   await page.getByRole('link', { name: 'Water' }).first().click();
   await page.getByRole('button', { name: 'Simulated camera' }).click();
   await expect(page.getByText('reads, from the stop')).toBeVisible({ timeout: READ_MS });
-  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByRole('button', { name: 'Discard' }).click();
   await expect(page.getByRole('heading', { name: 'Your catches' })).toBeVisible();
   await context.close();
 });

@@ -82,7 +82,7 @@ test('a large fish on the bank: sling, scale, photograph, wounds, return, and al
   // What is being told is not swept away by a correction.
   await tap(page, 'mat down and wet');
   await expect(page.getByRole('button', { name: 'Correct this record' })).toHaveCount(0);
-  await tap(page, 'Put away, no record');
+  await tap(page, 'Discard, no record');
   await expect(page.getByRole('button', { name: 'Correct this record' })).toHaveCount(1);
 
   const judge = await signedIn(browser, 'judge');

@@ -83,7 +83,7 @@ test('a forgotten tap is asked for and mended, frost forbids the lift, and a los
   await expect(page.getByText('Air below freezing: no lift.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Lift again' })).toBeDisabled();
   await tap(page, 'It got away');
-  await tap(page, 'Put away, no claim');
+  await tap(page, 'Discard, no claim');
   await expect(page.getByRole('button', { name: 'Fish on' })).toBeVisible();
   await context.close();
 });
@@ -158,8 +158,8 @@ test('a second fish hooked while one waits, a lift without a photograph, and a c
   await page.reload();
   await expect(page.getByText('Another waits in the net:')).toBeVisible();
   await tap(page, 'Released');
-  await tap(page, 'Put away, no claim');
-  await tap(page, 'Take it up');
+  await tap(page, 'Discard, no claim');
+  await tap(page, 'Continue with this fish');
   await expect(page.getByRole('button', { name: 'deep', pressed: true })).toBeVisible();
   await tap(page, 'Lift');
   await tap(page, 'Back in the water');
@@ -177,7 +177,7 @@ test('a second fish hooked while one waits, a lift without a photograph, and a c
   await tap(page, 'Released');
   await page.getByRole('button', { name: /^It keeps itself upright/ }).tap();
   // A time that does not fit is refused with a word.
-  await page.getByText('Mend a time, or fill in a step').tap();
+  await page.getByText('Correct a time or add a missed step').tap();
   await page.getByLabel('Its time').fill('00:00:01');
   await page.getByRole('button', { name: 'Fill it in' }).tap();
   await expect(page.getByText('That time does not fit between the others.')).toBeVisible();

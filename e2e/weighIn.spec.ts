@@ -63,7 +63,7 @@ async function weigh(page: Page, gross: string): Promise<void> {
   await page.getByRole('button', { name: 'Bag checked', exact: true }).click();
   await page.getByLabel('Gross').fill(gross);
   await page.getByLabel('Wet bag').fill('15 oz');
-  await page.getByRole('button', { name: 'Weight is right' }).click();
+  await page.getByRole('button', { name: 'Confirm weight' }).click();
 }
 
 test('a bag goes from the queue to the tank: two people, two signatures, a ticket, and the standings move', async ({
@@ -118,10 +118,10 @@ test('without a network bags go on; a wrong weight is told, a signed one is corr
   await page.getByRole('button', { name: 'Bag checked', exact: true }).click();
   await page.getByLabel('Gross').fill('1-0');
   await page.getByLabel('Wet bag').fill('2-0');
-  await expect(page.getByRole('button', { name: 'Weight is right' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Confirm weight' })).toBeDisabled();
   await page.getByLabel('Gross').fill('9-0');
   await page.getByLabel('Wet bag').fill('1-0');
-  await page.getByRole('button', { name: 'Weight is right' }).click();
+  await page.getByRole('button', { name: 'Confirm weight' }).click();
   await expect(page.getByText('8-0').first()).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Waiting to be sent' })).toBeVisible();
   await context.setOffline(false);
@@ -129,7 +129,7 @@ test('without a network bags go on; a wrong weight is told, a signed one is corr
   await expect.poll(grossOz).toBe(9 * 16);
   await page.getByRole('button', { name: 'Correct it' }).click();
   await page.getByLabel('Gross').fill('8-8');
-  await page.getByRole('button', { name: 'Weight is right' }).click();
+  await page.getByRole('button', { name: 'Confirm weight' }).click();
   await expect(page.getByText('7-8').first()).toBeVisible();
   await expect.poll(grossOz).toBe(8 * 16 + 8);
   // Taken back: the former weight holds again.
@@ -178,10 +178,10 @@ test('a scale’s plate and its checks: one that is off is told until it is righ
   await page.getByRole('button', { name: 'Bag checked', exact: true }).click();
   await page.getByLabel('Gross').fill('11-0');
   await page.getByLabel('Wet bag').fill('15 oz');
-  await page.getByRole('button', { name: 'Weight is right' }).click();
+  await page.getByRole('button', { name: 'Confirm weight' }).click();
   await expect(page.getByText('More than this scale can weigh')).toBeInViewport();
   await page.getByLabel('Gross').fill('9-0');
-  await page.getByRole('button', { name: 'Weight is right' }).click();
+  await page.getByRole('button', { name: 'Confirm weight' }).click();
   await expect(page.getByText('8-1').first()).toBeVisible();
   await expect
     .poll(async () => {

@@ -297,6 +297,6 @@ test('a scale on a serial port speaks the same lines; pulled, it is said', async
   // 1360 g are 2 lb 15.97 oz (GNU units: 1360 g / ounce = 47.972588).
   await expect(page.getByRole('button', { name: 'Take 3 lb 0.0 oz' })).toBeEnabled({ timeout: 15_000 });
   await page.evaluate(() => (window as unknown as { pullTheCable: () => void }).pullTheCable());
-  await expect(page.getByText(/The scale is gone/)).toBeVisible();
+  await expect(page.getByText(/The scale is disconnected/)).toBeVisible();
   await context.close();
 });

@@ -1,5 +1,5 @@
-// Prints the outlines of digits and capitals of a font file: they are kept as core/data/glyphs.json.
-// Run by hand when the plain face should change: node scripts/make-glyphs.mjs FONT.ttf > core/data/glyphs.json
+// Prints the outlines of digits and capitals of a font file: they are kept as vision/data/glyphs.json.
+// Run by hand when the plain face should change: node scripts/make-glyphs.mjs FONT.ttf > vision/data/glyphs.json
 import { readFileSync } from 'node:fs';
 import opentype from 'opentype.js';
 

@@ -12,7 +12,18 @@ import { freePort, run, runThrough } from './machine/processes.mjs';
 import { Trouble, say, seconds, step } from './machine/say.mjs';
 import { startServer } from './machine/server.mjs';
 
-const WORKSPACES = ['core', 'core/tsconfig.test.json', 'sim', 'contract', 'server', 'web', 'e2e', 'scripts'];
+const WORKSPACES = [
+  'core',
+  'core/tsconfig.test.json',
+  'vision',
+  'vision/tsconfig.test.json',
+  'sim',
+  'contract',
+  'server',
+  'web',
+  'e2e',
+  'scripts',
+];
 const PARTS = ['static', 'unit', 'server', 'machine', 'e2e'];
 
 let passed = 0;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { MeasuringBoard } from '@lauta/core/photo';
+import type { MeasuringBoard } from '@lauta/vision';
 
 const share = z.number().min(0).max(1);
 const colour = z.string().regex(/^#[0-9a-f]{6}$/i, 'a colour as #rrggbb');

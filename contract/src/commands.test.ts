@@ -1,5 +1,5 @@
+import { NO_EXIF } from '@lauta/core/file-evidence';
 import { describe, expect, it } from 'vitest';
-import { NO_EXIF } from '@lauta/core/photo';
 import { commandSchema, exifView, setUpSchema } from './index.ts';
 
 const id = (n: number): string => `0190c1d2-0000-7000-8000-${String(n).padStart(12, '0')}`;

@@ -1,13 +1,8 @@
+import type { PhotoExif } from '@lauta/core/file-evidence';
 import { z } from 'zod';
 import type { FileFinding } from '@lauta/core/file-evidence';
-import type { SameVerdict } from '@lauta/core/flank';
-import {
-  MARK_NAMES,
-  type BenchNotes,
-  type BoardMarks,
-  type PhotoAnalysis,
-  type PhotoExif,
-} from '@lauta/core/photo';
+import type { SameVerdict } from '@lauta/vision/same-fish';
+import { MARK_NAMES, type BenchNotes, type BoardMarks, type PhotoAnalysis } from '@lauta/vision';
 
 const coordinate = z.number().min(-100_000).max(100_000);
 const point = z.tuple([coordinate, coordinate]).readonly();

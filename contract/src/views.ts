@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Handling } from '@lauta/core/care';
-import type { BoardReading, MeasuringBoard } from '@lauta/core/photo';
+import type { BoardReading, MeasuringBoard } from '@lauta/vision';
 import type { TapeReading } from '@lauta/core/tape';
 import type { Infraction } from '@lauta/core/rules';
 import type { NotCounting, Standing } from '@lauta/core/scoring';

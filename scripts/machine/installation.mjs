@@ -41,7 +41,15 @@ export function moveAside(/** @type {string} */ path) {
   return aside;
 }
 
-const SOURCES = ['web', 'core/src', 'core/data', 'contract/src', 'sim/src', 'package-lock.json'];
+const SOURCES = [
+  'web',
+  'core/src',
+  'vision/src',
+  'vision/data',
+  'contract/src',
+  'sim/src',
+  'package-lock.json',
+];
 const NOT_SOURCES = new Set(['dist', 'node_modules']);
 
 /** Builds the pages when their sources are not those of the last build. */

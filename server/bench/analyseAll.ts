@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parsePayload } from '@lauta/core/identifier';
-import { SHIPPED_BOARDS, findBoard, type MeasuringBoard } from '@lauta/core/photo';
+import { SHIPPED_BOARDS, findBoard, type MeasuringBoard } from '@lauta/vision';
 import type { PhotoRecord } from '@lauta/sim/photos';
 import type { AnalysedPhotograph } from '../src/photo/analysePhotograph.ts';
 import { openAnalysisPool } from '../src/photo/analysisPool.ts';

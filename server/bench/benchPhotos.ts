@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { findBoard, type MeasuringBoard, type Point } from '@lauta/core/photo';
+import { findBoard, type MeasuringBoard, type Point } from '@lauta/vision';
 import { drawPhotos, type PhotoRecord } from '@lauta/sim/photos';
 import { analyseAll, type Read } from './analyseAll.ts';
 import { reportBoardKinds } from './boardKinds.ts';

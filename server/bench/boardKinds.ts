@@ -1,15 +1,15 @@
+import { seededDice } from '@lauta/core/dice';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import {
   boardMap,
   learnBoard,
   mmPerUnit,
-  seededDice,
   type LearnResult,
   type LearntBoard,
   type MeasuringBoard,
   type Point,
-} from '@lauta/core/photo';
+} from '@lauta/vision';
 import { drawBoardKind } from '@lauta/sim/camera';
 import { drawPhotos, type PhotoRecord } from '@lauta/sim/photos';
 import { analysePhotograph } from '../src/photo/analysePhotograph.ts';

@@ -1,4 +1,5 @@
-import { BENCH_CHECKS, type BenchCheck, type FindingVerdict } from '@lauta/core/photo';
+import type { FindingVerdict } from '@lauta/core/evidence';
+import { BENCH_CHECKS, type BenchCheck } from '@lauta/vision';
 import { drawPhotos, mixedFault, type PhotoRecord } from '@lauta/sim/photos';
 import { analyseAll } from './analyseAll.ts';
 

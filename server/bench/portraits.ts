@@ -1,4 +1,4 @@
-import { PORTRAIT_HINTS, lookPortrait, type PortraitHint } from '@lauta/core/portrait';
+import { PORTRAIT_HINTS, lookPortrait, type PortraitHint } from '@lauta/vision/portrait';
 import { PORTRAIT_FAULTS, drawPortrait } from '@lauta/sim/portrait';
 
 /** Bounds and limits were set on seeds 100 to 5039. */

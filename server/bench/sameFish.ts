@@ -1,4 +1,4 @@
-import { FlankIndex, compareFlanks, flankPattern, type IndexedFish } from '@lauta/core/flank';
+import { FlankIndex, compareFlanks, flankPattern, type IndexedFish } from '@lauta/vision/same-fish';
 import { drawPhotos, galleryFish, type PhotoRecord } from '@lauta/sim/photos';
 import { analyseAll } from './analyseAll.ts';
 

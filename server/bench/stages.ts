@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { chromium } from '@playwright/test';
 import { build } from 'esbuild';
 import sharp from 'sharp';
-import { SHIPPED_BOARDS, analysisSteps, type MeasuringBoard } from '@lauta/core/photo';
+import { SHIPPED_BOARDS, analysisSteps, type MeasuringBoard } from '@lauta/vision';
 import { decodePhotograph } from '../src/photo/decodePhotograph.ts';
 import { readCodes } from '../src/photo/readCodes.ts';
 import { newTimes, timeStages, type StageTimes } from './timeStages.ts';

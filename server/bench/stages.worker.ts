@@ -1,5 +1,5 @@
-import { openCodeReader } from '@lauta/core/codes';
-import { SHIPPED_BOARDS, analysisSteps, type CodeReader, type MeasuringBoard } from '@lauta/core/photo';
+import { openCodeReader } from '@lauta/vision/codes';
+import { SHIPPED_BOARDS, analysisSteps, type CodeReader, type MeasuringBoard } from '@lauta/vision';
 import { newTimes, timeStages, type StageTimes } from './timeStages.ts';
 
 interface Asked {

@@ -1,4 +1,4 @@
-import type { AnalysisRun, AnalysisStage, CodeReader } from '@lauta/core/photo';
+import type { AnalysisRun, AnalysisStage, CodeReader } from '@lauta/vision';
 
 /** Milliseconds of one run by stage. */
 export type StageTimes = Record<'decode' | Exclude<AnalysisStage, 'done'>, number>;

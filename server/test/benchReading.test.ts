@@ -7,10 +7,10 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import type { BenchReadingView } from '@lauta/contract';
-import { writeExif } from '@lauta/core/exif-writer';
-import { findBoard, toStoredPx, type MeasuringBoard, type Point } from '@lauta/core/photo';
+import { writeExif } from '@lauta/vision/exif-writer';
+import { findBoard, toStoredPx, type MeasuringBoard, type Point } from '@lauta/vision';
 import { drawRangedScene, renderScene, type PhotoTruth } from '@lauta/sim/camera';
-import { flankPattern } from '@lauta/core/flank';
+import { flankPattern } from '@lauta/vision/same-fish';
 import type { CatchRecord } from '../src/catch/catchStore.ts';
 import { FlankKeeper, type ReadCatch } from '../src/flank/flankKeeper.ts';
 import type { StoredFlank } from '../src/flank/flankStore.ts';
@@ -394,7 +394,7 @@ describe('a fish that is claimed again', () => {
 describe('npm run compare-fish', () => {
   const dir = mkdtempSync(join(tmpdir(), 'lauta-compare-fish-'));
   afterAll(() => rmSync(dir, { recursive: true }));
-  const board = join(ROOT, 'core/data/boards/birch-30in.json');
+  const board = join(ROOT, 'vision/data/boards/birch-30in.json');
   const run = (...args: string[]): Promise<{ stdout: string; stderr: string }> =>
     promisify(execFile)(
       process.execPath,
@@ -421,7 +421,7 @@ describe('npm run compare-fish', () => {
 describe('npm run read-photo', () => {
   const dir = mkdtempSync(join(tmpdir(), 'lauta-read-photo-'));
   afterAll(() => rmSync(dir, { recursive: true }));
-  const board = join(ROOT, 'core/data/boards/birch-30in.json');
+  const board = join(ROOT, 'vision/data/boards/birch-30in.json');
   const run = async (...args: string[]): Promise<{ code: number; out: string; err: string }> => {
     try {
       const { stdout, stderr } = await promisify(execFile)(

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { BoardView } from '@lauta/contract';
-import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/core/photo';
+import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/vision';
 import {
   SHEET,
   claim,

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import type { CommandKind } from '@lauta/contract';
-import { SHIPPED_BOARDS } from '@lauta/core/photo';
+import { SHIPPED_BOARDS } from '@lauta/vision';
 import { openDevice } from './device.ts';
 import {
   HANDLING,

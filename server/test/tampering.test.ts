@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import { appendEntry, genesisHash, type LedgerEntry } from '@lauta/core/ledger';
-import { SHIPPED_BOARDS } from '@lauta/core/photo';
+import { SHIPPED_BOARDS } from '@lauta/vision';
 import { DEMO_WATERS } from '@lauta/sim/demo';
 import { checkInstallation, checkLedger, type LedgerCheck } from '../src/ledger/checkLedger.ts';
 import { passingSigner } from '../src/ledger/headSigner.ts';

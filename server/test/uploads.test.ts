@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import sharp from 'sharp';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
-import { jpegStructure } from '@lauta/core/photo';
+import { jpegStructure } from '@lauta/vision';
 import { openDecoder } from '../src/photo/decoder.ts';
 import { clearForsaken } from '../src/photo/clearForsaken.ts';
 import { ENDLESS_DISK } from '../src/storage/diskWatch.ts';

@@ -9,7 +9,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { inject } from 'vitest';
 import type { CommandBody, CommandKind, MediaType, Receipt, RecordSpecimen } from '@lauta/contract';
 import type { Role } from '@lauta/core/people';
-import type { BoardMarks } from '@lauta/core/photo';
+import type { BoardMarks } from '@lauta/vision';
 import type { RuleSheet } from '@lauta/core/rules';
 import { createApp } from '../src/app.ts';
 import type { Clock } from '../src/clock.ts';

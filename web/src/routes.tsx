@@ -45,7 +45,7 @@ function Root() {
 function BrokenPage() {
   const error = useRouteError();
   return (
-    <PlainFrame title="This page stumbled">
+    <PlainFrame title="Something went wrong">
       <Failed error={error} retry={() => location.reload()} />
     </PlainFrame>
   );

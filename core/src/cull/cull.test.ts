@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { seededDice } from '../photo/index.ts';
+import { seededDice } from '../dice.ts';
 import { weightSheet } from '../rules/exampleSheet.test-data.ts';
 import { bagLimits } from '../rules/index.ts';
 import { errorModelOf, type ScaleKind, type ScaleRecord } from '../scale/index.ts';

@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { NO_EXIF } from '../photo/index.ts';
+import { NO_EXIF } from './photoExif.ts';
 import {
   alikeGreys,
   distanceM,

@@ -1,5 +1,6 @@
-import type { FindingVerdict, PhotoExif } from '../photo/index.ts';
+import type { FindingVerdict } from '../evidence/index.ts';
 import type { PlaceOnWaters } from '../waters/index.ts';
+import type { PhotoExif } from './photoExif.ts';
 
 /** Checks of the file, beside those of the picture; ids are stable. */
 export const FILE_CHECKS = [

@@ -12,3 +12,4 @@ export {
   type Position,
 } from './findings.ts';
 export { readJpegTables, standardQuality, type JpegTables } from './jpegTables.ts';
+export { NO_EXIF, type PhotoExif } from './photoExif.ts';

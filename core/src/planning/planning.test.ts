@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { NO_EXIF, type PhotoExif } from '../photo/exif.ts';
+import { NO_EXIF, type PhotoExif } from '../file-evidence/index.ts';
 import {
   type CRAFTS,
   GATE_STEPS,

@@ -1,4 +1,4 @@
-import type { PhotoExif } from '../photo/index.ts';
+import type { PhotoExif } from '../file-evidence/index.ts';
 
 /** What a test photograph proves, or fails to. */
 export interface TestShot {

@@ -1,5 +1,5 @@
 import { boardSchema } from '@lauta/contract';
-import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/core/photo';
+import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/vision';
 import type { Stores } from '../storage/storage.ts';
 import type { StoredBoard } from './boardStore.ts';
 

@@ -1,11 +1,11 @@
 import type { BenchReadingView } from '@lauta/contract';
 import type { Identifier } from '@lauta/core/identifier';
-import { readingOf, type BoardReading } from '@lauta/core/photo';
+import { readingOf, type BoardReading } from '@lauta/vision';
 import { boardsOf } from '../board/eventBoards.ts';
 import type { ReadCatch } from '../flank/flankKeeper.ts';
 import type { Lauta } from '../lauta.ts';
 import type { AnalysisResult } from '../photo/analysisPool.ts';
-import { readOriginal } from '../photo/receivePhotograph.ts';
+import { readOriginal } from '../photo/readOriginal.ts';
 import { Refusal, refuse } from '../refusal.ts';
 import type { Stores } from '../storage/storage.ts';
 import type { CatchRecord } from './catchStore.ts';

@@ -1,5 +1,5 @@
 import type { CatchMark, CommandBody } from '@lauta/contract';
-import { readBoard, type BoardReading } from '@lauta/core/photo';
+import { readBoard, type BoardReading } from '@lauta/vision';
 import { CLOCK_SLACK_MS } from '@lauta/core/file-evidence';
 import { findSpecies, sheetOfVersion, stepsReached, versionInForce, type RuleSheet } from '@lauta/core/rules';
 import { readTape, type TapeReading } from '@lauta/core/tape';

@@ -1,21 +1,19 @@
 import { may } from '@lauta/core/people';
-import Papa from 'papaparse';
-import type { CatchState, CatchSummary } from '@lauta/contract';
-import { formatMeasured, formatSteps, isMassStep, LENGTH_STEPS } from '@lauta/core/units';
+import type { CatchState } from '@lauta/contract';
 import {
   eventScope,
   idParameter,
   isFound,
   pageAsked,
   searchAsked,
-  type Asked,
   type RouteTable,
 } from '../http/routeTable.ts';
-import { ownEntrantIds, type Scope } from '../people/subject.ts';
+import { ownEntrantIds } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 import type { Stores } from '../storage/storage.ts';
-import { loadRuleBook } from '../rules/ruleBook.ts';
 import { benchReading } from './benchReading.ts';
+import { catchesCsv } from './catchCsv.ts';
+import { catchScope } from './catchScope.ts';
 import { listCatches, viewCatch } from './catchViews.ts';
 
 const WAITING: readonly CatchState[] = ['undecided', 'answered'];
@@ -121,48 +119,4 @@ function openShares() {
 async function findEntrants(stores: Stores, eventId: string, search: string): Promise<string[]> {
   const entrants = await stores.people.entrantsOf(eventId);
   return entrants.filter((one) => isFound(one, search)).map((one) => one.entrantId);
-}
-
-const MOST_ROWS = 100_000;
-
-async function catchesCsv(
-  { lauta, response }: Asked,
-  eventId: string,
-  entrantIds: readonly string[] | null,
-): Promise<undefined> {
-  const stores = lauta.storage.read;
-  const { items } = await listCatches(stores, eventId, {
-    ...(entrantIds ? { entrantIds } : {}),
-    order: 'oldest',
-    offset: 0,
-    limit: MOST_ROWS,
-  });
-  const step = (await loadRuleBook(stores, eventId))?.current.measure.step ?? 'millimetre';
-  const unit = isMassStep(step) ? 'mm' : LENGTH_STEPS[step].unit;
-  const row = (one: CatchSummary) => ({
-    catch: one.catchId,
-    number: one.entrant.number,
-    entrant: one.entrant.name,
-    species: one.speciesId,
-    captured: one.capturedAt,
-    received: one.receivedAt,
-    claimed: formatSteps(one.claimedSteps, step),
-    read: one.readMm === null ? '' : formatMeasured(one.readMm, unit),
-    unit,
-    state: one.state,
-    marks: one.marks.join(' '),
-    infractions: one.infractions.join(' '),
-    deducted: formatSteps(one.deductionSteps, step),
-    scores: one.notCounting === null ? formatSteps(one.scoreSteps, step) : '0',
-    'not counting': one.notCounting ?? '',
-  });
-  response.setHeader('Content-Disposition', 'attachment; filename="catches.csv"');
-  response.type('text/csv; charset=utf-8').send(Papa.unparse(items.map(row), { escapeFormulae: true }));
-  return undefined;
-}
-
-export async function catchScope({ lauta, request }: Asked): Promise<Scope & { eventId: string }> {
-  const record = await lauta.storage.read.catches.find(idParameter(request, 'catchId'));
-  if (!record) refuse('not-found', { what: 'catch' });
-  return { eventId: record.eventId, entrantId: record.entrantId };
 }

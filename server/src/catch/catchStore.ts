@@ -1,6 +1,6 @@
 import type { CatchMark, CatchState, DecisionInput } from '@lauta/contract';
 import type { Handling } from '@lauta/core/care';
-import type { StoredBoardReading } from '@lauta/core/photo';
+import type { StoredBoardReading } from '@lauta/vision';
 import type { TapeReading } from '@lauta/core/tape';
 
 /** A reading as some landed version stored it. */

@@ -1,5 +1,5 @@
 import { mergedHandling, type Handling } from '@lauta/core/care';
-import { readingOf } from '@lauta/core/photo';
+import { readingOf } from '@lauta/vision';
 import {
   exifView,
   type CatchSummary,

@@ -3,9 +3,9 @@ import { fileFindings, type FileFinding } from '@lauta/core/file-evidence';
 import { placeOnWaters } from '@lauta/core/waters';
 import { heardOf } from '../custody/custodyView.ts';
 import { storedFacts } from '../photo/fileFacts.ts';
-import { readOriginal } from '../photo/receivePhotograph.ts';
+import { readOriginal } from '../photo/readOriginal.ts';
 import type { Stores } from '../storage/storage.ts';
-import { currentWaters } from '../waters/publishWaters.ts';
+import { currentWaters } from '../waters/currentWaters.ts';
 import type { CatchRecord } from './catchStore.ts';
 
 /** What the file of a catch's measurement says for and against itself. */

@@ -1,6 +1,6 @@
+import type { PhotoExif } from '@lauta/core/file-evidence';
 import { isClip } from '@lauta/contract';
 import { canonicalBytes, hashHex } from '@lauta/core/ledger';
-import type { PhotoExif } from '@lauta/core/photo';
 import type { CommandContext } from '../command/commandContext.ts';
 import type { Photograph } from '../photo/photographStore.ts';
 import { refuse } from '../refusal.ts';

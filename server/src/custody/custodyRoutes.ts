@@ -6,7 +6,7 @@ import {
   type OwnKeyView,
 } from '@lauta/contract';
 import { keyIdOf } from '@lauta/core/custody';
-import { catchScope } from '../catch/catchRoutes.ts';
+import { catchScope } from '../catch/catchScope.ts';
 import { eventScope, idParameter, type RouteTable } from '../http/routeTable.ts';
 import { ownEntrantIds } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';

@@ -4,7 +4,7 @@ import { placeOnWaters } from '@lauta/core/waters';
 import type { CatchRecord } from '../catch/catchStore.ts';
 import type { Photograph } from '../photo/photographStore.ts';
 import type { Stores } from '../storage/storage.ts';
-import { currentWaters } from '../waters/publishWaters.ts';
+import { currentWaters } from '../waters/currentWaters.ts';
 import type { StoredCapture } from './custodyStore.ts';
 import { isStatementSigned } from './signature.ts';
 

@@ -1,14 +1,7 @@
 import { createHash } from 'node:crypto';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Role } from '@lauta/core/people';
-import {
-  findBoard,
-  readBoard,
-  type BenchNotes,
-  type BoardMarks,
-  type Point,
-  type Quad,
-} from '@lauta/core/photo';
+import { findBoard, readBoard, type BenchNotes, type BoardMarks, type Point, type Quad } from '@lauta/vision';
 import { stepsReached } from '@lauta/core/rules';
 import { wallTimeOf } from '@lauta/core/schedule';
 import type { SignedCapture } from '@lauta/contract';

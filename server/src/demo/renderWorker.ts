@@ -1,7 +1,7 @@
 import { parentPort } from 'node:worker_threads';
 import sharp from 'sharp';
-import { writeExif } from '@lauta/core/exif-writer';
-import { findBoard } from '@lauta/core/photo';
+import { writeExif } from '@lauta/vision/exif-writer';
+import { findBoard } from '@lauta/vision';
 import {
   drawScene,
   renderScene,

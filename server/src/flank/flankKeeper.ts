@@ -1,6 +1,6 @@
-import { FlankIndex, flankPattern, flankPlace, type KeptFlank } from '@lauta/core/flank';
+import { FlankIndex, flankPattern, flankPlace, type KeptFlank } from '@lauta/vision/same-fish';
 import type { AlikeCatch } from '@lauta/contract';
-import type { PhotoAnalysis } from '@lauta/core/photo';
+import type { PhotoAnalysis } from '@lauta/vision';
 import type { CatchRecord } from '../catch/catchStore.ts';
 import type { Storage, Stores } from '../storage/storage.ts';
 import type { StoredFlank } from './flankStore.ts';

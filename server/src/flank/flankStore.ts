@@ -1,4 +1,4 @@
-import type { KeptFlank } from '@lauta/core/flank';
+import type { KeptFlank } from '@lauta/vision/same-fish';
 
 /** What is kept of one catch's fish for comparison; nulls where its photograph gives none. */
 export interface StoredFlank {

@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto';
 import { setImmediate as breathe } from 'node:timers/promises';
 import type { LedgerFaultView } from '@lauta/contract';
-import { readExif } from '@lauta/core/photo';
+import { readExif } from '@lauta/vision';
 import { canonicalBytes, verifyLedger, type LedgerHead, type StoredEntry } from '@lauta/core/ledger';
 import { exifSha256 } from '../catch/freeFile.ts';
 import { FIRST_KIND, LEDGER_SETTING } from '../installation/installation.ts';
-import { chunksOf } from '../photo/receivePhotograph.ts';
+import { chunksOf } from '../photo/readOriginal.ts';
 import type { Stores } from '../storage/storage.ts';
 import { expectedRows, type ExpectedRow, type Expectation } from './expectedRows.ts';
 import type { HeadSigner } from './headSigner.ts';

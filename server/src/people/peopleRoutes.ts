@@ -1,6 +1,5 @@
 import rateLimit, { ipKeyGenerator } from 'express-rate-limit';
 import express, { type Request, type RequestHandler, type Response } from 'express';
-import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
 import {
   acceptInvitationSchema,
@@ -33,6 +32,7 @@ import {
 } from '../http/cookies.ts';
 import { sendProblem } from '../http/problem.ts';
 import { entrantScope, eventScope, idParameter, type RouteTable } from '../http/routeTable.ts';
+import { csvAnswer } from '../http/csvAnswer.ts';
 import type { Lauta } from '../lauta.ts';
 import { browserName } from './browserName.ts';
 import { refuse } from '../refusal.ts';
@@ -286,9 +286,7 @@ export function addPeopleRoutes(table: RouteTable, limits: SignInLimits): void {
         email,
         roles: roles.join(' '),
       }));
-      response.setHeader('Content-Disposition', 'attachment; filename="people.csv"');
-      response.type('text/csv; charset=utf-8').send(Papa.unparse(rows, { escapeFormulae: true }));
-      return undefined;
+      return csvAnswer(response, 'people', rows);
     },
   );
 

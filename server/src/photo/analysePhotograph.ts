@@ -10,7 +10,7 @@ import {
   type PhotoAnalysis,
   type Point,
   type Quad,
-} from '@lauta/core/photo';
+} from '@lauta/vision';
 import type { Identifier } from '@lauta/core/identifier';
 import { decodePhotograph } from './decodePhotograph.ts';
 import { readCodes } from './readCodes.ts';

@@ -1,6 +1,6 @@
 import { parentPort } from 'node:worker_threads';
 import type { Identifier } from '@lauta/core/identifier';
-import type { MeasuringBoard } from '@lauta/core/photo';
+import type { MeasuringBoard } from '@lauta/vision';
 import { analysePhotograph, type AnalysedPhotograph } from './analysePhotograph.ts';
 
 export interface AnalysisTask {

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { boardSchema } from '@lauta/contract';
-import type { MeasuringBoard } from '@lauta/core/photo';
+import type { MeasuringBoard } from '@lauta/vision';
 
 /**
  * A board's profile from a file.

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
-import { flankPattern, likenessOf, type KnownFlank } from '@lauta/core/flank';
-import type { MeasuringBoard } from '@lauta/core/photo';
+import { flankPattern, likenessOf, type KnownFlank } from '@lauta/vision/same-fish';
+import type { MeasuringBoard } from '@lauta/vision';
 import { analysePhotograph } from './analysePhotograph.ts';
 import { readBoardFile } from './boardFile.ts';
 

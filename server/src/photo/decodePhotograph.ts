@@ -1,6 +1,7 @@
+import type { PhotoExif } from '@lauta/core/file-evidence';
 import sharp from 'sharp';
 import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
-import { analysedSize, readExif, uprightRaster, type PhotoExif, type Raster } from '@lauta/core/photo';
+import { analysedSize, readExif, uprightRaster, type Raster } from '@lauta/vision';
 
 export interface DecodedPhotograph {
   /** Upright, as it is to be seen. */

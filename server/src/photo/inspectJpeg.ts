@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
-import { isJpeg, jpegStructure, jpegTrouble, readExif } from '@lauta/core/photo';
+import { isJpeg, jpegStructure, jpegTrouble, readExif } from '@lauta/vision';
 import { refuse } from '../refusal.ts';
 import { openDecoder } from './decoder.ts';
 import type { Completion } from './photographStore.ts';

@@ -10,7 +10,8 @@ import { idParameter, type Asked, type RouteTable } from '../http/routeTable.ts'
 import type { Scope } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
 import type { Photograph } from './photographStore.ts';
-import { completePhotograph, declarePhotograph, readOriginal, receiveChunk } from './receivePhotograph.ts';
+import { completePhotograph, declarePhotograph, receiveChunk } from './receivePhotograph.ts';
+import { readOriginal } from './readOriginal.ts';
 
 const CHUNK_BODY = express.raw({ type: () => true, limit: PHOTOGRAPH_LIMITS.chunkBytes + 1024 });
 

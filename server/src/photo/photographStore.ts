@@ -1,5 +1,5 @@
+import type { PhotoExif } from '@lauta/core/file-evidence';
 import type { MediaType, PhotographVariant } from '@lauta/contract';
-import type { PhotoExif } from '@lauta/core/photo';
 
 export interface Photograph {
   photographId: string;

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { openCodeReader } from '@lauta/core/codes';
-import type { CodeReader } from '@lauta/core/photo';
+import { openCodeReader } from '@lauta/vision/codes';
+import type { CodeReader } from '@lauta/vision';
 
 let opened: CodeReader | null = null;
 

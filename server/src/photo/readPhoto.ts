@@ -7,7 +7,7 @@ import {
   type MeasuringBoard,
   type Point,
   type Quad,
-} from '@lauta/core/photo';
+} from '@lauta/vision';
 import { analysePhotograph } from './analysePhotograph.ts';
 import { readBoardFile } from './boardFile.ts';
 

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { PHOTOGRAPH_LIMITS, isClip, type DeclarePhotograph, type PhotographState } from '@lauta/contract';
 import type { Lauta } from '../lauta.ts';
 import { Refusal, refuse } from '../refusal.ts';
@@ -7,6 +6,7 @@ import { isDuplicate } from '../storage/database.ts';
 import { inspectClip } from './inspectClip.ts';
 import { inspectJpeg } from './inspectJpeg.ts';
 import type { Photograph } from './photographStore.ts';
+import { chunkCount, chunksOf, sha256Of } from './readOriginal.ts';
 
 /** What one account may have uploaded without claiming a catch with it. */
 const MAX_LOOSE = { bytes: 512 * 1024 * 1024, files: 200 };
@@ -14,13 +14,6 @@ const MAX_LOOSE = { bytes: 512 * 1024 * 1024, files: 200 };
 const MAX_EVENT_BYTES = 8 * 1024 * 1024 * 1024;
 /** A completing that was begun so long ago, real time, is one whose server was killed. */
 const COMPLETING_MS = 60_000;
-
-export function chunkCount({
-  byteLength,
-  chunkBytes,
-}: Pick<Photograph, 'byteLength' | 'chunkBytes'>): number {
-  return Math.ceil(byteLength / chunkBytes);
-}
 
 async function stateOf(lauta: Lauta, photograph: Photograph): Promise<PhotographState> {
   const { photographId, completedAt, chunkBytes } = photograph;
@@ -180,29 +173,4 @@ async function giveUp(lauta: Lauta, photographId: string, error: unknown): Promi
     })
     // The database may be what failed; then the mark runs out by itself.
     .catch(() => undefined);
-}
-
-const sha256Of = (bytes: Uint8Array | null): string | null =>
-  bytes && createHash('sha256').update(bytes).digest('hex');
-
-/** What is stored now, whatever it is; null while chunks are missing. */
-export async function chunksOf(stores: Stores, photograph: Photograph): Promise<Buffer | null> {
-  const parts: Uint8Array[] = [];
-  for (let seq = 0; seq < chunkCount(photograph); seq++) {
-    const part = await stores.photographs.chunk(photograph.photographId, seq);
-    if (!part) return null;
-    parts.push(part);
-  }
-  return Buffer.concat(parts);
-}
-
-/**
- * The original byte for byte, or null while chunks are missing. Hashed each time: nothing is shown, analysed or handed
- * out as the file that was signed when it is another.
- */
-export async function readOriginal(stores: Stores, photograph: Photograph): Promise<Buffer | null> {
-  const bytes = await chunksOf(stores, photograph);
-  if (bytes && sha256Of(bytes) !== photograph.sha256)
-    refuse('photograph-altered', { photographId: photograph.photographId });
-  return bytes;
 }

@@ -6,9 +6,9 @@ import { weighInOf, type Ticket } from '@lauta/core/weigh-in';
 import { scoringCatch } from '../catch/catchState.ts';
 import type { Entrant } from '../people/peopleStore.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
-import { wellsOfEvent } from '../well/enterWell.ts';
+import { wellsOfEvent } from '../well/wellViews.ts';
 import { sheetOfTicket } from '../weigh-in/sheetOfTicket.ts';
-import { linesOutOf } from '../weigh-in/weighInRoutes.ts';
+import { linesOutOf } from '../event/linesOut.ts';
 import type { Stores } from '../storage/storage.ts';
 
 export interface Standings {

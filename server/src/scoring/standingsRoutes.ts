@@ -1,4 +1,3 @@
-import Papa from 'papaparse';
 import type { StandingsView } from '@lauta/contract';
 import type { Standing } from '@lauta/core/scoring';
 import { formatSteps } from '@lauta/core/units';
@@ -10,6 +9,7 @@ import {
   type Asked,
   type RouteTable,
 } from '../http/routeTable.ts';
+import { csvAnswer } from '../http/csvAnswer.ts';
 import { refuse } from '../refusal.ts';
 import { standingsMemory, type Standings, type StandingsQuestion } from './standings.ts';
 
@@ -63,9 +63,7 @@ export function addStandingsRoutes(table: RouteTable): void {
         eventId,
         await questionOf(asked, eventId),
       );
-      asked.response.setHeader('Content-Disposition', 'attachment; filename="standings.csv"');
-      asked.response.type('text/csv; charset=utf-8').send(standingsCsv(standings));
-      return undefined;
+      return csvAnswer(asked.response, 'standings', standingsRows(standings));
     },
   );
 }
@@ -91,10 +89,9 @@ function partsOf(standing: Standing): number[] {
     : standing.bag.counting.map((fish) => fish.scoreSteps);
 }
 
-/** Names come from people: a spreadsheet must not take one for a formula. */
-function standingsCsv({ entrants, standings }: Standings): string {
+function standingsRows({ entrants, standings }: Standings): object[] {
   const known = new Map(entrants.map((one) => [one.entrantId, one]));
-  const rows = standings.map((standing) => {
+  return standings.map((standing) => {
     const { entrantId, rank, score, provisionalSteps } = standing;
     return {
       rank,
@@ -108,5 +105,4 @@ function standingsCsv({ entrants, standings }: Standings): string {
         .join(' '),
     };
   });
-  return Papa.unparse(rows, { escapeFormulae: true });
 }

@@ -1,10 +1,8 @@
-import type { SpecimensView } from '@lauta/contract';
 import { specimenWeight } from '@lauta/core/specimen';
 import { commitmentValue, freeFile } from '../catch/freeFile.ts';
 import type { Handler } from '../command/commandContext.ts';
 import { requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
-import type { Stores } from '../storage/storage.ts';
 
 /**
  * Keeps a large fish that was weighed on the bank. It scores nothing, so what is odd of it is told and not refused. Where
@@ -39,29 +37,3 @@ export const recordSpecimen: Handler<'specimen.record'> = async (context, record
     result: { specimenId },
   };
 };
-
-/** The records of an event, or of some of its entrants, with what later ones put right. */
-export async function specimensView(
-  stores: Stores,
-  eventId: string,
-  entrantIds?: readonly string[],
-): Promise<SpecimensView> {
-  const stored = await stores.specimens.inEvent(eventId, entrantIds);
-  const entrants = new Map((await stores.people.entrantsOf(eventId)).map((one) => [one.entrantId, one]));
-  const corrections = new Map(
-    stored.flatMap(({ record }) =>
-      record.corrects ? [[record.corrects.specimenId, record.specimenId]] : [],
-    ),
-  );
-  return {
-    specimens: stored.map(({ record, entrantId, receivedAt }) => ({
-      ...record,
-      entrant: {
-        number: entrants.get(entrantId)?.number ?? 0,
-        name: entrants.get(entrantId)?.name ?? '',
-      },
-      receivedAt: receivedAt.toISOString(),
-      correctedBy: corrections.get(record.specimenId) ?? null,
-    })),
-  };
-}

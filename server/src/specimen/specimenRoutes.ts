@@ -1,6 +1,6 @@
 import { eventScope, type RouteTable } from '../http/routeTable.ts';
 import { ownEntrantIds } from '../people/subject.ts';
-import { specimensView } from './recordSpecimen.ts';
+import { specimensView } from './specimenViews.ts';
 
 export function addSpecimenRoutes(table: RouteTable): void {
   table.allowed(

@@ -1,3 +1,4 @@
+import type { PhotoExif } from '@lauta/core/file-evidence';
 import { sql } from 'drizzle-orm';
 import {
   bigint,
@@ -26,8 +27,7 @@ import type {
 } from '@lauta/contract';
 import type { Handling } from '@lauta/core/care';
 import type { CaptureStatement, PublicKey } from '@lauta/core/custody';
-import type { KeptFlank } from '@lauta/core/flank';
-import type { PhotoExif } from '@lauta/core/photo';
+import type { KeptFlank } from '@lauta/vision/same-fish';
 import type { Role } from '@lauta/core/people';
 import type { WeighInAct } from '@lauta/core/weigh-in';
 import type { WellAct } from '@lauta/core/well';

@@ -1,10 +1,9 @@
-import { areasOf, watersSchema, type WatersView } from '@lauta/contract';
+import { areasOf } from '@lauta/contract';
 import { canonicalBytes, hashHex } from '@lauta/core/ledger';
 import { watersTrouble } from '@lauta/core/waters';
 import type { Handler } from '../command/commandContext.ts';
 import { requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
-import type { Stores } from '../storage/storage.ts';
 
 /** Publishes the event's waters anew; former versions stay. */
 export const publishWaters: Handler<'waters.publish'> = async (
@@ -21,15 +20,3 @@ export const publishWaters: Handler<'waters.publish'> = async (
   await stores.waters.add(eventId, { version, bytes, sha256, publishedAt: now });
   return { body: { version, sha256 }, result: { version, sha256 } };
 };
-
-/** The waters that hold; null as long as nobody has drawn them. */
-export async function currentWaters(stores: Stores, eventId: string): Promise<WatersView | null> {
-  const stored = await stores.waters.latest(eventId);
-  if (!stored) return null;
-  return {
-    version: stored.version,
-    sha256: stored.sha256,
-    publishedAt: stored.publishedAt.toISOString(),
-    waters: watersSchema.parse(JSON.parse(Buffer.from(stored.bytes).toString('utf8'))),
-  };
-}

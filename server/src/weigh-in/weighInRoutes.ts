@@ -1,5 +1,5 @@
-import { linesOutOfDay } from '@lauta/core/schedule';
 import { weighInOf } from '@lauta/core/weigh-in';
+import { linesOutOf } from '../event/linesOut.ts';
 import { eventScope, idParameter, type Asked, type RouteTable } from '../http/routeTable.ts';
 import type { Scope } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
@@ -65,14 +65,4 @@ async function paperOf(stores: Stores, eventId: string, ticketId: string): Promi
     people,
     head: await stores.ledger.head(eventId),
   };
-}
-
-/** When the lines of each of the event's days are out, ms since 1970. */
-export async function linesOutOf(stores: Stores, eventId: string): Promise<Map<string, number>> {
-  const sessions = (await stores.events.sessions(eventId)).map(({ dayId, linesOutAt }) => ({
-    dayId,
-    linesOutMs: linesOutAt.getTime(),
-  }));
-  const days = await stores.events.days(eventId);
-  return new Map(days.map(({ dayId }) => [dayId, linesOutOfDay(sessions, dayId)]));
 }

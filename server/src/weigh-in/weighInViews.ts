@@ -2,7 +2,7 @@ import type { BagsView, WeighInView } from '@lauta/contract';
 import { ticketState, weighInOf } from '@lauta/core/weigh-in';
 import { liveWellOf } from '@lauta/core/well';
 import { loadRuleBook } from '../rules/ruleBook.ts';
-import { wellsOfEvent } from '../well/enterWell.ts';
+import { wellsOfEvent } from '../well/wellViews.ts';
 import { sheetOfTicket } from './sheetOfTicket.ts';
 import type { Stores } from '../storage/storage.ts';
 

@@ -1,9 +1,6 @@
-import type { WellView } from '@lauta/contract';
-import type { WellEntry } from '@lauta/core/well';
 import type { Handler } from '../command/commandContext.ts';
 import { requireMay } from '../people/subject.ts';
 import { refuse } from '../refusal.ts';
-import type { Stores } from '../storage/storage.ts';
 
 /** A day of two phones that look at every fish each five minutes stays well under it. */
 const MOST_ENTRIES = 2000;
@@ -41,28 +38,3 @@ export const enterWell: Handler<'well.enter'> = async (
     result: { entered: entries.length },
   };
 };
-
-export async function wellView(stores: Stores, entrantId: string): Promise<WellView> {
-  const days = new Map<string, WellView['days'][number]>();
-  for (const { dayId, ...entry } of await stores.wells.ofEntrant(entrantId)) {
-    const day = days.get(dayId) ?? { dayId, entries: [] };
-    day.entries.push(entry);
-    days.set(dayId, day);
-  }
-  return { days: [...days.values()] };
-}
-
-/** Every well of an event, each day by itself. */
-export async function wellsOfEvent(
-  stores: Stores,
-  eventId: string,
-): Promise<{ entrantId: string; dayId: string; entries: WellEntry[] }[]> {
-  const wells = new Map<string, { entrantId: string; dayId: string; entries: WellEntry[] }>();
-  for (const { entrantId, dayId, ...entry } of await stores.wells.ofEvent(eventId)) {
-    const key = `${entrantId} ${dayId}`;
-    const well = wells.get(key) ?? { entrantId, dayId, entries: [] };
-    well.entries.push(entry);
-    wells.set(key, well);
-  }
-  return [...wells.values()];
-}

@@ -1,5 +1,5 @@
 import { entrantScope, type RouteTable } from '../http/routeTable.ts';
-import { wellView } from './enterWell.ts';
+import { wellView } from './wellViews.ts';
 
 export function addWellRoutes(table: RouteTable): void {
   table.allowed(

@@ -1,4 +1,4 @@
-import type { LineFamily, MeasuringBoard } from '@lauta/core/photo';
+import type { LineFamily, MeasuringBoard } from '@lauta/vision';
 import { rollDice, seedFor, type Dice } from './dice.ts';
 
 /** Draws a kind of board that nobody has described: other lines, numerals, colours, sizes and uprights by its seed. */

@@ -1,4 +1,4 @@
-import { boardLines, boardNumerals, faceLengthMm, textWidthMm, type MeasuringBoard } from '@lauta/core/photo';
+import { boardLines, boardNumerals, faceLengthMm, textWidthMm, type MeasuringBoard } from '@lauta/vision';
 import { makeNoise } from './noise.ts';
 import { Texture, hexRgb, mix } from './paint.ts';
 

@@ -2,7 +2,7 @@ import { createRequire } from 'node:module';
 import exifr from 'exifr';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { writeExif } from '@lauta/core/exif-writer';
+import { writeExif } from '@lauta/vision/exif-writer';
 import {
   SHIPPED_BOARDS,
   boardLines,
@@ -12,7 +12,7 @@ import {
   readBoard,
   type MeasuringBoard,
   type Quad,
-} from '@lauta/core/photo';
+} from '@lauta/vision';
 import { drawScene, projectPoint, renderScene, type SceneWish } from './index.ts';
 
 const board = SHIPPED_BOARDS[0] as MeasuringBoard;

@@ -1,4 +1,4 @@
-import { seededDice } from '@lauta/core/photo';
+import { seededDice } from '@lauta/core/dice';
 
 /** Seeded dice: the same seed gives the same scene on every machine. */
 export interface Dice {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { SHIPPED_BOARDS, faceLengthMm } from '@lauta/core/photo';
+import { SHIPPED_BOARDS, faceLengthMm } from '@lauta/vision';
 import { drawRangedScene, projectPoint, skinLuma, type PhotoFault, type RangedScene } from './index.ts';
 import { isOnGillCover, layFish, type Fish } from './fish.ts';
 import { Relief } from './relief.ts';

@@ -1,4 +1,4 @@
-import { SHIPPED_BOARDS, faceLengthMm } from '@lauta/core/photo';
+import { SHIPPED_BOARDS, faceLengthMm } from '@lauta/vision';
 import { INFRACTIONS, type Infraction } from '@lauta/core/rules';
 import { CARD_MM } from '@lauta/core/identifier';
 import { seedFor, type Dice } from './dice.ts';

@@ -1,4 +1,4 @@
-import { crossingsAt, glyphOf, textWidthMm } from '@lauta/core/photo';
+import { crossingsAt, glyphOf, textWidthMm } from '@lauta/vision';
 
 export type Rgb = readonly [number, number, number];
 

@@ -1,5 +1,5 @@
 import type { Identifier } from '@lauta/core/identifier';
-import { faceLengthMm, type MeasuringBoard } from '@lauta/core/photo';
+import { faceLengthMm, type MeasuringBoard } from '@lauta/vision';
 import { rollDice, seedFor, type Dice } from './dice.ts';
 import { FISH_LOOKS, poseFish, type FishLook } from './fish.ts';
 import { mix, type Rgb } from './paint.ts';

@@ -1,4 +1,4 @@
-import { faceLengthMm, type Raster } from '@lauta/core/photo';
+import { faceLengthMm, type Raster } from '@lauta/vision';
 import { CARD_MM } from '@lauta/core/identifier';
 import { rollDice, seedFor } from './dice.ts';
 import { layFish, type FishTruth } from './fish.ts';

@@ -1,4 +1,4 @@
-import { fitHomography, mapPoint, type Quad, type Raster } from '@lauta/core/photo';
+import { fitHomography, mapPoint, type Quad, type Raster } from '@lauta/vision';
 import { rollDice } from './dice.ts';
 import type { Rephotograph } from './scene.ts';
 

@@ -1,5 +1,5 @@
 import type { Identifier } from '@lauta/core/identifier';
-import { faceLengthMm, undistortPx, type MeasuringBoard } from '@lauta/core/photo';
+import { faceLengthMm, undistortPx, type MeasuringBoard } from '@lauta/vision';
 import { CARD_MM } from '@lauta/core/identifier';
 import { rollDice, seedFor } from './dice.ts';
 import { FISH_LOOKS, poseFish, type Fish } from './fish.ts';

@@ -1,4 +1,4 @@
-import { faceLengthMm } from '@lauta/core/photo';
+import { faceLengthMm } from '@lauta/vision';
 import { paintBoard } from './boardTexture.ts';
 import { CARD_MM } from '@lauta/core/identifier';
 import { paintCard } from './card.ts';

@@ -1,4 +1,4 @@
-import { SHIPPED_BOARDS, faceLengthMm } from '@lauta/core/photo';
+import { SHIPPED_BOARDS, faceLengthMm } from '@lauta/vision';
 import type { Infraction, LengthSheet } from '@lauta/core/rules';
 import { mmFromSteps } from '@lauta/core/units';
 import { rollDice, seedFor, type Dice } from '../camera/dice.ts';

@@ -8,7 +8,7 @@ import {
   type LearnResult,
   type MeasuringBoard,
   type Point,
-} from '@lauta/core/photo';
+} from '@lauta/vision';
 import {
   drawBoardKind,
   drawEmptyBoard,

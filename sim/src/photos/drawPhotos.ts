@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { mkdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import type { MeasuringBoard } from '@lauta/core/photo';
+import type { MeasuringBoard } from '@lauta/vision';
 import { RENDERER_VERSION, type PhotoFault } from '../camera/index.ts';
 import type { PhotoOrder } from './photoWorker.ts';
 import type { PhotoRecord } from './truth.ts';

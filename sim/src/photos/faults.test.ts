@@ -4,8 +4,8 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import { afterAll, describe, expect, it } from 'vitest';
-import { openCodeReader } from '@lauta/core/codes';
-import { flankPattern, likenessOf, type KnownFlank } from '@lauta/core/flank';
+import { openCodeReader } from '@lauta/vision/codes';
+import { flankPattern, likenessOf, type KnownFlank } from '@lauta/vision/same-fish';
 import { parsePayload } from '@lauta/core/identifier';
 import {
   BENCH_CHECKS,
@@ -15,7 +15,7 @@ import {
   runAnalysis,
   type MeasuringBoard,
   type PhotoAnalysis,
-} from '@lauta/core/photo';
+} from '@lauta/vision';
 import { PHOTO_FAULTS, drawRangedScene, type PhotoFault } from '../camera/index.ts';
 import { drawPhotos } from './drawPhotos.ts';
 import { mixedFault } from './mix.ts';

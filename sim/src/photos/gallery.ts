@@ -6,8 +6,8 @@ import {
   HIDDEN,
   describeFlank,
   type IndexedFish,
-} from '@lauta/core/flank';
-import { SHIPPED_BOARDS } from '@lauta/core/photo';
+} from '@lauta/vision/same-fish';
+import { SHIPPED_BOARDS } from '@lauta/vision';
 import { drawRangedScene, rollDice, seedFor, skinLuma } from '../camera/index.ts';
 
 /** Skin is looked at up to here across the fish, as a share of the length: a body's half height, less its edge. */

@@ -2,8 +2,8 @@ import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parentPort } from 'node:worker_threads';
 import sharp from 'sharp';
-import { writeExif } from '@lauta/core/exif-writer';
-import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/core/photo';
+import { writeExif } from '@lauta/vision/exif-writer';
+import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/vision';
 import { drawEmptyBoard, drawRangedScene, renderScene, type PhotoFault } from '../camera/index.ts';
 import { recordOf, type PhotoRecord } from './truth.ts';
 

@@ -14,7 +14,7 @@ import {
   type MeasuringBoard,
   type Quad,
   type Raster,
-} from '@lauta/core/photo';
+} from '@lauta/vision';
 import { drawRangedScene, projectPoint, renderScene } from '../camera/index.ts';
 import { drawPhotos } from './drawPhotos.ts';
 import type { PhotoRecord } from './truth.ts';

@@ -1,4 +1,4 @@
-import type { Raster } from '@lauta/core/photo';
+import type { Raster } from '@lauta/vision';
 import { rollDice, seedFor, type Dice } from '../camera/dice.ts';
 import { FISH_LOOKS, layFish } from '../camera/fish.ts';
 import { SKIN } from '../camera/hand.ts';

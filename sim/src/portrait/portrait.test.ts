@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { lookPortrait, type PortraitHint } from '@lauta/core/portrait';
+import { lookPortrait, type PortraitHint } from '@lauta/vision/portrait';
 import { PORTRAIT_FAULTS, drawPortrait, type PortraitFault } from './index.ts';
 
 const SEEDS = [31, 32, 33];

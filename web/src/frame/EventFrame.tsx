@@ -96,7 +96,7 @@ export function EventFrame() {
         href="#page"
         className="btn btn-primary absolute top-1 left-1 z-50 -translate-y-20 focus:translate-y-0"
       >
-        To the page
+        Skip to content
       </a>
       <Header event={event.data} live={live} />
       <nav

@@ -29,7 +29,7 @@ export function Failed({ error, retry }: { error: unknown; retry?: () => void })
   return (
     <div role="alert" className="border-base-300 border-y py-8">
       <Signal tone={isPassing || mustSignIn ? 'look' : 'fault'}>
-        {mustSignIn ? 'sign in' : isPassing ? 'away' : 'not to be had'}
+        {mustSignIn ? 'sign in' : isPassing ? 'away' : 'could not be loaded'}
       </Signal>
       <p className="mt-1">{problemWords(error)}</p>
       <div className="mt-4 flex gap-2">

@@ -1,9 +1,9 @@
+import { seededDice } from '@lauta/core/dice';
 import 'fake-indexeddb/auto';
 import { createHash } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import { commandSchema, type Receipt } from '@lauta/contract';
-import { seededDice } from '@lauta/core/photo';
 import { sendJson } from '../door/http.ts';
 import { uploadPhotograph } from '../door/uploadPhotograph.ts';
 import { openOutboxStore, type OutboxFile } from './outboxStore.ts';

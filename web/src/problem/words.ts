@@ -9,7 +9,7 @@ const MEGABYTES = Math.round(PHOTOGRAPH_LIMITS.maxBytes / 1024 / 1024);
 const WORDS: Record<ProblemType | 'network' | 'file-gone', string> = {
   network: 'Nothing answers. What you entered is still here; try again when there is a network.',
   'not-signed-in': 'Sign in first.',
-  'sign-in-failed': 'Address and password do not fit together. Look at both again.',
+  'sign-in-failed': 'Wrong address or password. Check both and try again.',
   'too-many-tries': 'Too many tries. Wait a quarter of an hour, or ask the director for help.',
   'not-allowed': 'Your role in this event does not cover that. The director can give you another.',
   'wrong-origin': 'The page was not opened from Lauta itself. Open its own address and try again.',
@@ -49,7 +49,7 @@ const WORDS: Record<ProblemType | 'network' | 'file-gone', string> = {
   'clip-sent': 'A clip of this release is there already.',
   'not-a-clip': 'This file is no clip that can be shown: WebM or MP4, as the camera stored it.',
   'handling-told': 'What happened to this fish was told already.',
-  'handling-not-later': 'What is told now leaves out what the claim told.',
+  'handling-not-later': 'This leaves out something that the claim already said.',
   'catch-not-withdrawn': 'The catch is not withdrawn.',
   'verdict-moved-on': 'Another judge decided meanwhile. Look at that decision, then decide again if you must.',
   'results-official': 'The results are official. The director can take that back.',

@@ -34,7 +34,7 @@ export function ScalePanel({
             Zero
           </button>
           <button type="button" className="btn h-16" onClick={letGo}>
-            Let go of the scale
+            Disconnect the scale
           </button>
         </div>
         {simulated && <Hook scale={simulated} />}
@@ -65,7 +65,9 @@ export function ScalePanel({
         </button>
       )}
       {link === 'gone' && (
-        <Signal tone="fault">The scale is gone: cable or battery. Type what it showed.</Signal>
+        <Signal tone="fault">
+          The scale is disconnected: check cable and battery, or type what it showed.
+        </Signal>
       )}
       {link === 'refused' && <Signal tone="look">No scale was opened. Type what it shows.</Signal>}
     </div>

@@ -1,4 +1,4 @@
-import { boardLines, boardNumerals, faceLengthMm, type MeasuringBoard } from '@lauta/core/photo';
+import { boardLines, boardNumerals, faceLengthMm, type MeasuringBoard } from '@lauta/vision';
 
 /** A kind of board as its profile draws it, from straight above: the stop at the left. */
 export function BoardDrawing({ board }: { board: MeasuringBoard }) {

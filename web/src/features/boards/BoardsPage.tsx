@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/core/photo';
+import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/vision';
 import { Failed, Loading } from '../../frame/states.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';

@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { boardSchema } from '@lauta/contract';
-import { isSameKind, type Learning, type MeasuringBoard } from '@lauta/core/photo';
+import { isSameKind, type Learning, type MeasuringBoard } from '@lauta/vision';
 import { sendCommand } from '../../door/door.ts';
 import { Field } from '../../frame/Field.tsx';
 import { Signal } from '../../frame/Signal.tsx';

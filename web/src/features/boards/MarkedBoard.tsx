@@ -1,5 +1,5 @@
 import { useMemo, useRef, useState } from 'react';
-import type { BoardMarks, Learning, LearnTrouble } from '@lauta/core/photo';
+import type { BoardMarks, Learning, LearnTrouble } from '@lauta/vision';
 import { Field } from '../../frame/Field.tsx';
 import { Signal } from '../../frame/Signal.tsx';
 import { Loading } from '../../frame/states.tsx';
@@ -99,7 +99,7 @@ export function MarkedBoard({
         <ToldFields told={told} tell={tell} />
         <div className="flex gap-2">
           <button type="button" className="btn h-14" onClick={putAway}>
-            Put away
+            Discard
           </button>
           <button
             type="button"
@@ -165,7 +165,7 @@ function ToldFields({ told, tell }: { told: Told; tell: (part: Partial<Told>) =>
           </select>
         )}
       </Field>
-      <Field label="Breadth, mm" hint="By a ruler, if at hand.">
+      <Field label="Width, mm" hint="By a ruler, if at hand.">
         {(field) => (
           <input
             {...field}

@@ -43,7 +43,7 @@ export function NewBoardPage() {
           Photograph it from straight above, stop at the left, so that it nearly fills the picture and the
           foot of the stop, the end, and both long edges of the ruled face are seen.
         </li>
-        <li>Then mark two lines and tell their numbers. The rest is read from the picture.</li>
+        <li>Then mark two lines and enter their numbers. The rest is read from the picture.</li>
       </ol>
       {photo && opened.kind === 'opening' && <Loading what="Opening the photograph" />}
       {photo && opened.kind === 'refused' && (

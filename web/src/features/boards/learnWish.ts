@@ -1,4 +1,4 @@
-import type { BoardMarks, LearnWish } from '@lauta/core/photo';
+import type { BoardMarks, LearnWish } from '@lauta/vision';
 import type { HandleId, HandleWords } from '../photo/handles.ts';
 
 export const MARKS: readonly HandleId[] = ['zero-far', 'end-far', 'end-near', 'zero-near'];

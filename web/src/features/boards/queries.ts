@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { BoardView } from '@lauta/contract';
-import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/core/photo';
+import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/vision';
 import { getJson } from '../../door/http.ts';
 
 /** The kinds of board that an event has beside the shipped ones. */

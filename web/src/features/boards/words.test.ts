@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/core/photo';
+import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/vision';
 import { keyOf, rulingWords } from './words.ts';
 
 describe('a board in words', () => {

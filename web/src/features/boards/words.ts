@@ -1,4 +1,4 @@
-import type { LearnTrouble, LearntBoard } from '@lauta/core/photo';
+import type { LearnTrouble, LearntBoard } from '@lauta/vision';
 
 const FRACTIONS: Record<string, string> = {
   '0.5': 'half', '0.25': 'quarter', '0.125': 'eighth', '0.0625': 'sixteenth',

@@ -1,9 +1,9 @@
 import { createPortal } from 'react-dom';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { LIVE_STEPS } from '@lauta/core/live';
+import { LIVE_STEPS } from '@lauta/vision/live';
 import type { ClockPhase } from '@lauta/core/care';
-import type { PortraitHint, PortraitLook } from '@lauta/core/portrait';
-import type { MeasuringBoard } from '@lauta/core/photo';
+import type { PortraitHint, PortraitLook } from '@lauta/vision/portrait';
+import type { MeasuringBoard } from '@lauta/vision';
 import { appNow } from '../../clock/appClock.ts';
 import { lastFix } from '../../position/usePosition.ts';
 import { Signal } from '../../frame/Signal.tsx';

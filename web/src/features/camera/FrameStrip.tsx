@@ -1,4 +1,4 @@
-import { frameMerit } from '@lauta/core/photo';
+import { frameMerit } from '@lauta/vision';
 import { Signal, type Tone } from '../../frame/Signal.tsx';
 import { useObjectUrl } from '../../frame/useObjectUrl.ts';
 import { CHECK_WORDS } from '../photo/words.ts';

@@ -1,5 +1,5 @@
-import { outlineInFrame } from '@lauta/core/live';
-import type { MeasuringBoard, Point } from '@lauta/core/photo';
+import { outlineInFrame } from '@lauta/vision/live';
+import type { MeasuringBoard, Point } from '@lauta/vision';
 import type { LiveView } from './useLiveView.ts';
 
 /** Over the video: the outline to lay the board into, and the board where it is seen. */

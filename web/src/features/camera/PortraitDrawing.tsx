@@ -1,5 +1,5 @@
-import { PORTRAIT_PLACE } from '@lauta/core/portrait';
-import type { Point } from '@lauta/core/photo';
+import { PORTRAIT_PLACE } from '@lauta/vision/portrait';
+import type { Point } from '@lauta/vision';
 
 /** Over the video: where the fish is looked for, and the place that a hint is about. */
 export function PortraitDrawing({

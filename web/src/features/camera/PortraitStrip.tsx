@@ -1,5 +1,5 @@
 import { useObjectUrl } from '../../frame/useObjectUrl.ts';
-import type { PortraitLook } from '@lauta/core/portrait';
+import type { PortraitLook } from '@lauta/vision/portrait';
 import { Signal } from '../../frame/Signal.tsx';
 import { usePortraitLooks } from './usePortraitHints.ts';
 import { PORTRAIT_WORDS } from './words.ts';

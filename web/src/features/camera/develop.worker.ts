@@ -1,4 +1,4 @@
-import { writeExif, type PhotoNotes } from '@lauta/core/exif-writer';
+import { writeExif, type PhotoNotes } from '@lauta/vision/exif-writer';
 import { serveCalls, type Port } from '../../workers/calls.ts';
 
 const QUALITY = 0.92;

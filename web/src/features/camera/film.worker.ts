@@ -1,5 +1,5 @@
 import { drawScene, renderScene, type Scene } from '@lauta/sim/camera';
-import type { Raster } from '@lauta/core/photo';
+import type { Raster } from '@lauta/vision';
 import { drawPortrait } from '@lauta/sim/portrait';
 import { serveCalls, type Port } from '../../workers/calls.ts';
 import type { FilmCalls, FilmShot } from './filmProtocol.ts';

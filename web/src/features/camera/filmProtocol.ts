@@ -1,5 +1,5 @@
 import type { Identifier } from '@lauta/core/identifier';
-import type { MeasuringBoard } from '@lauta/core/photo';
+import type { MeasuringBoard } from '@lauta/vision';
 
 /** The scenes that the simulated camera shows: one fish on one board, and a person who holds one. */
 export const FILM_SHOTS = ['board', 'gap', 'open', 'good', 'person', 'person-hand'] as const;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { PhotoAnalysis } from '@lauta/core/photo';
+import type { PhotoAnalysis } from '@lauta/vision';
 import { frameWords } from './FrameStrip.tsx';
 import type { ReadFrame } from './useFrameAnalyses.ts';
 

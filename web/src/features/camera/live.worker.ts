@@ -1,6 +1,6 @@
-import { adviseLive, lookLive, type LiveTrack } from '@lauta/core/live';
-import type { Raster } from '@lauta/core/photo';
-import { lookPortrait } from '@lauta/core/portrait';
+import { adviseLive, lookLive, type LiveTrack } from '@lauta/vision/live';
+import type { Raster } from '@lauta/vision';
+import { lookPortrait } from '@lauta/vision/portrait';
 import { serveCalls, type Port } from '../../workers/calls.ts';
 import type { LiveCalls } from './liveProtocol.ts';
 

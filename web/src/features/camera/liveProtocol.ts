@@ -1,6 +1,6 @@
-import type { LiveAdvice, LiveOptions, LiveSight } from '@lauta/core/live';
-import type { PortraitLook } from '@lauta/core/portrait';
-import type { MeasuringBoard } from '@lauta/core/photo';
+import type { LiveAdvice, LiveOptions, LiveSight } from '@lauta/vision/live';
+import type { PortraitLook } from '@lauta/vision/portrait';
+import type { MeasuringBoard } from '@lauta/vision';
 
 export interface LiveLook {
   frame: ImageBitmap;

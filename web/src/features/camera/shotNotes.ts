@@ -1,4 +1,4 @@
-import type { PhotoNotes } from '@lauta/core/exif-writer';
+import type { PhotoNotes } from '@lauta/vision/exif-writer';
 import { wallTimeOf } from '@lauta/core/schedule';
 
 /** What is written into a photograph that is taken in the page: the wall time of the place, its offset, the position. */

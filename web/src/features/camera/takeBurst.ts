@@ -1,4 +1,4 @@
-import type { PhotoNotes } from '@lauta/core/exif-writer';
+import type { PhotoNotes } from '@lauta/vision/exif-writer';
 import { openCaller } from '../../workers/calls.ts';
 import type { DevelopCalls } from './develop.worker.ts';
 

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Identifier } from '@lauta/core/identifier';
-import { frameMerit, rankFrames, type MeasuringBoard, type PhotoAnalysis } from '@lauta/core/photo';
+import { frameMerit, rankFrames, type MeasuringBoard, type PhotoAnalysis } from '@lauta/vision';
 import { openCaller } from '../../workers/calls.ts';
 import type { BenchCalls } from '../photo/benchProtocol.ts';
 import type { Frame } from './frames.ts';

@@ -5,8 +5,8 @@ import {
   type LiveAdvice,
   type LiveOptions,
   type LiveSight,
-} from '@lauta/core/live';
-import type { MeasuringBoard } from '@lauta/core/photo';
+} from '@lauta/vision/live';
+import type { MeasuringBoard } from '@lauta/vision';
 import { useResource, type Resource } from '../../frame/useResource.ts';
 import { openCaller, type Caller } from '../../workers/calls.ts';
 import { grab } from './grab.ts';

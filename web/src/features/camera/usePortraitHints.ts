@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
-import type { PortraitLook } from '@lauta/core/portrait';
+import type { PortraitLook } from '@lauta/vision/portrait';
 import { openCaller } from '../../workers/calls.ts';
 import type { Frame } from './frames.ts';
 import type { LiveCalls } from './liveProtocol.ts';

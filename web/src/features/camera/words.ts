@@ -1,5 +1,5 @@
-import type { PortraitHint } from '@lauta/core/portrait';
-import type { LiveStep } from '@lauta/core/live';
+import type { PortraitHint } from '@lauta/vision/portrait';
+import type { LiveStep } from '@lauta/vision/live';
 import type { CameraTrouble } from './liveSource.ts';
 
 /** What the hand should do next, while the live view is watched. */

@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import type { CatchView } from '@lauta/contract';
-import type { Point } from '@lauta/core/photo';
+import type { Point } from '@lauta/vision';
 import type { LengthSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { clockTime, dayAndTime } from '../../clock/words.ts';

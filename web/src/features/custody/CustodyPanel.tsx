@@ -34,7 +34,7 @@ export function CustodyPanel({ caught }: { caught: CatchView }) {
       <details>
         <summary className="linklike min-h-6.5">
           <Signal tone="clear">
-            the way here speaks for it in {clear.length} {clear.length === 1 ? 'check' : 'checks'}
+            from phone to server: clear in {clear.length} {clear.length === 1 ? 'check' : 'checks'}
           </Signal>
         </summary>
         <ul className="text-quiet grid gap-1 pl-5 text-sm">

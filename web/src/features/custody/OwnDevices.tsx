@@ -31,7 +31,7 @@ export function OwnDevices() {
     <section aria-labelledby="devices">
       <h2 id="devices">Devices that sign for you</h2>
       <p className="text-quiet">
-        Each photograph is signed where it is taken. Strike off a phone that you have no more: what it signs
+        Each photograph is signed where it is taken. Remove a phone that you no longer have: what it signs
         afterwards is found.
       </p>
       {keys.data?.length === 0 && <p>None yet: this one is registered at its next connection.</p>}
@@ -86,7 +86,7 @@ function Device({ device, isThis }: { device: OwnKeyView; isThis: boolean }) {
       ) : (
         !isThis && (
           <button type="button" className="btn h-16 lg:h-12" onClick={() => setSure(true)}>
-            Strike off
+            Remove
           </button>
         )
       )}

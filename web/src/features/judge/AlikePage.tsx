@@ -39,7 +39,7 @@ function Pair({ caught, sheet }: { caught: CatchView; sheet: LengthSheet }) {
       <div className="grid gap-3">
         {back}
         <h1 className="text-xl">The same fish?</h1>
-        <Empty title="These two are not called alike">
+        <Empty title="These two are not flagged as alike">
           The server finds no likeness between the two catches any more.
         </Empty>
       </div>

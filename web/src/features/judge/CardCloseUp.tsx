@@ -1,5 +1,5 @@
 import type { CatchView } from '@lauta/contract';
-import { faceLengthMm, type Finding } from '@lauta/core/photo';
+import { faceLengthMm, type Finding } from '@lauta/vision';
 import { useInEvent } from '../../frame/inEvent.ts';
 import { useObjectUrl } from '../../frame/useObjectUrl.ts';
 import { useBoards } from '../boards/queries.ts';

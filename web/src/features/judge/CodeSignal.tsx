@@ -1,6 +1,6 @@
 import type { BenchReadingView, CatchView } from '@lauta/contract';
 import { codeStanding } from '@lauta/core/identifier';
-import type { Finding } from '@lauta/core/photo';
+import type { Finding } from '@lauta/vision';
 import { Signal } from '../../frame/Signal.tsx';
 import { CardCloseUp } from './CardCloseUp.tsx';
 

@@ -1,5 +1,5 @@
 import type { BenchReadingView } from '@lauta/contract';
-import type { Finding } from '@lauta/core/photo';
+import type { Finding } from '@lauta/vision';
 import type { Infraction, LengthSheet } from '@lauta/core/rules';
 import { useKeys, type PageKey } from '../../frame/Keys.tsx';
 import { penaltyWords } from '../catch/words.ts';

@@ -1,6 +1,6 @@
 import type { BenchReadingView, CatchView } from '@lauta/contract';
 import type { FileFinding } from '@lauta/core/file-evidence';
-import type { Finding } from '@lauta/core/photo';
+import type { Finding } from '@lauta/vision';
 import { stepsReached, type LengthSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { clockTime } from '../../clock/words.ts';
@@ -64,7 +64,7 @@ export function EvidenceSummary({
       <ul className="grid gap-0.5">
         {caught.claimedSteps > readSteps && (
           <li>
-            <Signal tone="look">claimed over the reading</Signal>
+            <Signal tone="look">claimed longer than read</Signal>
           </li>
         )}
         <li>
@@ -94,7 +94,7 @@ export function EvidenceSummary({
         ))}
         {evidence.length > 0 && doubts.length === 0 && (
           <li>
-            <Signal tone="clear">the file speaks for itself in {evidence.length} checks</Signal>
+            <Signal tone="clear">all {evidence.length} checks of the file are clear</Signal>
           </li>
         )}
       </ul>

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { CatchView } from '@lauta/contract';
-import type { Finding, Point } from '@lauta/core/photo';
+import type { Finding, Point } from '@lauta/vision';
 import type { LengthSheet } from '@lauta/core/rules';
 import { dayAndTime } from '../../clock/words.ts';
 import { eventPath, useInEvent } from '../../frame/inEvent.ts';
@@ -65,7 +65,7 @@ function Desk({ caught, sheet }: { caught: CatchView; sheet: LengthSheet }) {
         <VerdictRecord caught={caught} step={sheet.measure.step} />
         <details>
           <summary className="linklike inline-flex min-h-11 items-center text-sm">
-            Where careful people differ
+            Where opinions differ
           </summary>
           <SchoolLines place="judging" />
         </details>

@@ -25,7 +25,7 @@ export function FishNumber({
       <button
         type="button"
         className="btn h-16 w-16 flex-none text-2xl"
-        aria-label="The fish before"
+        aria-label="Previous fish"
         disabled={!canGoBack}
         onClick={() => set(number - 1)}
       >
@@ -38,7 +38,7 @@ export function FishNumber({
       <button
         type="button"
         className="btn h-16 w-16 flex-none text-2xl"
-        aria-label="The fish after"
+        aria-label="Next fish"
         disabled={!canGoOn}
         onClick={() => set(number + 1)}
       >

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { CatchView } from '@lauta/contract';
-import type { BoardReading, Point } from '@lauta/core/photo';
+import type { BoardReading, Point } from '@lauta/vision';
 import type { LengthMeasure } from '@lauta/core/rules';
 import { useInEvent } from '../../frame/inEvent.ts';
 import { Failed, Loading } from '../../frame/states.tsx';

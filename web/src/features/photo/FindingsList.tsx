@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Finding, FindingMeasure } from '@lauta/core/photo';
+import type { Finding, FindingMeasure } from '@lauta/vision';
 import { Signal } from '../../frame/Signal.tsx';
 import { CHECK_WORDS, RESHOOT_WORDS } from './words.ts';
 

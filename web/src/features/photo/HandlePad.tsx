@@ -1,4 +1,4 @@
-import type { BoardMarks, Point } from '@lauta/core/photo';
+import type { BoardMarks, Point } from '@lauta/vision';
 import {
   HANDLES,
   HANDLE_WORDS,

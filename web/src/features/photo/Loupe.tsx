@@ -1,4 +1,4 @@
-import type { Point } from '@lauta/core/photo';
+import type { Point } from '@lauta/vision';
 import type { Size, View } from './view.ts';
 
 const LOUPE_PX = 148;

@@ -7,7 +7,7 @@ import {
   type KeyboardEvent,
   type PointerEvent,
 } from 'react';
-import type { BoardMarks, PhotoAnalysis, Point } from '@lauta/core/photo';
+import type { BoardMarks, PhotoAnalysis, Point } from '@lauta/vision';
 import {
   HANDLES,
   HANDLE_WORDS,
@@ -244,10 +244,10 @@ export function PhotoView({
         </div>
       </div>
       <div className="mt-1 grid grid-cols-3 gap-1 lg:absolute lg:right-2 lg:bottom-2 lg:mt-0 lg:flex">
-        <ZoomButton label="Nearer" onClick={() => zoom(1.6, centre)}>
+        <ZoomButton label="Zoom in" onClick={() => zoom(1.6, centre)}>
           +
         </ZoomButton>
-        <ZoomButton label="Farther" onClick={() => zoom(1 / 1.6, centre)}>
+        <ZoomButton label="Zoom out" onClick={() => zoom(1 / 1.6, centre)}>
           −
         </ZoomButton>
         <ZoomButton label="Whole picture" onClick={() => setMoved(null)}>

@@ -1,4 +1,5 @@
-import type { BoardReading, ReadingRefusal, Result } from '@lauta/core/photo';
+import type { Result } from '@lauta/core/result';
+import type { BoardReading, ReadingRefusal } from '@lauta/vision';
 import { stepsOutlook, type LengthMeasure } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps, type LengthUnit } from '@lauta/core/units';
 import { Signal } from '../../frame/Signal.tsx';

@@ -9,7 +9,7 @@ import {
   type BoardReading,
   type MeasuringBoard,
   type StripFrame,
-} from '@lauta/core/photo';
+} from '@lauta/vision';
 import type { LengthMeasure } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps, mmFromSteps } from '@lauta/core/units';
 import type { OpenedPhoto } from './benchProtocol.ts';

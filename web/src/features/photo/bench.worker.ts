@@ -1,7 +1,7 @@
 import { imageSize } from 'image-size';
 import zxingWasm from 'zxing-wasm/reader/zxing_reader.wasm?url';
 import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
-import { openCodeReader } from '@lauta/core/codes';
+import { openCodeReader } from '@lauta/vision/codes';
 import { hashHex } from '@lauta/core/ledger';
 import {
   analysedSize,
@@ -21,7 +21,7 @@ import {
   type Point,
   type Quad,
   type Raster,
-} from '@lauta/core/photo';
+} from '@lauta/vision';
 import { serveCalls, type Port } from '../../workers/calls.ts';
 import type { BenchCalls, OpenedPhoto, PhotoRefusal } from './benchProtocol.ts';
 

@@ -6,7 +6,7 @@ import {
   type MeasuringBoard,
   type PhotoAnalysis,
   type Quad,
-} from '@lauta/core/photo';
+} from '@lauta/vision';
 import { benchNotes, startMarks } from './benchMarks.ts';
 import { firstMarks } from './handles.ts';
 

@@ -5,7 +5,7 @@ import {
   type MarkName,
   type MeasuringBoard,
   type PhotoAnalysis,
-} from '@lauta/core/photo';
+} from '@lauta/vision';
 import { firstMarks } from './handles.ts';
 
 /** What goes with marks that the bench has set; null where it found no board. */

@@ -1,3 +1,5 @@
+import type { PhotoExif } from '@lauta/core/file-evidence';
+import type { Result } from '@lauta/core/result';
 import type {
   BenchNotes,
   BoardLens,
@@ -7,12 +9,10 @@ import type {
   LearnWish,
   MeasuringBoard,
   PhotoAnalysis,
-  PhotoExif,
   Quad,
   ReadingRefusal,
-  Result,
   StripFrame,
-} from '@lauta/core/photo';
+} from '@lauta/vision';
 import type { Identifier } from '@lauta/core/identifier';
 
 /** Why a chosen file can't be used; the same ids as the server's. */

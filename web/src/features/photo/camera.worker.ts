@@ -1,4 +1,4 @@
-import { writeExif } from '@lauta/core/exif-writer';
+import { writeExif } from '@lauta/vision/exif-writer';
 import {
   drawBoardKind,
   drawEmptyBoard,

@@ -1,5 +1,5 @@
 import type { Identifier } from '@lauta/core/identifier';
-import type { MeasuringBoard } from '@lauta/core/photo';
+import type { MeasuringBoard } from '@lauta/vision';
 
 /** When a shot is taken: the instant, and the IANA zone of the phone's wall time. */
 export interface ShotTime {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { BENCH_CHECKS, type Finding } from '@lauta/core/photo';
+import { BENCH_CHECKS, type Finding } from '@lauta/vision';
 import { FILE_CHECKS } from '@lauta/core/file-evidence';
 import { INFRACTIONS } from '@lauta/core/rules';
 import { FILE_CHECK_WORDS, INFRACTION_WORDS } from '../catch/words.ts';

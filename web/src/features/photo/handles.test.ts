@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { checkQuad } from '@lauta/core/photo';
+import { checkQuad } from '@lauta/vision';
 import { HANDLES, firstMarks, handlePoint, keyStep, moveHandle, scaleMarks } from './handles.ts';
 
 describe('handles', () => {

@@ -1,4 +1,4 @@
-import type { BoardMarks, Point, Quad } from '@lauta/core/photo';
+import type { BoardMarks, Point, Quad } from '@lauta/vision';
 
 export const HANDLES = ['zero-far', 'end-far', 'end-near', 'zero-near', 'nose', 'tail'] as const;
 export type HandleId = (typeof HANDLES)[number];

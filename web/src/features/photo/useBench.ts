@@ -1,3 +1,4 @@
+import type { Result } from '@lauta/core/result';
 import { useEffect, useRef, useState } from 'react';
 import type { Identifier } from '@lauta/core/identifier';
 import type {
@@ -9,9 +10,8 @@ import type {
   PhotoAnalysis,
   Quad,
   ReadingRefusal,
-  Result,
   StripFrame,
-} from '@lauta/core/photo';
+} from '@lauta/vision';
 import { useResource, type Resource } from '../../frame/useResource.ts';
 import { openCaller, type Caller } from '../../workers/calls.ts';
 import type { BenchCalls, OpenedPhoto, PhotoRefusal } from './benchProtocol.ts';

@@ -1,4 +1,4 @@
-import type { Point } from '@lauta/core/photo';
+import type { Point } from '@lauta/vision';
 
 /** How a photograph lies in its window: `scale` CSS px a photo px, and where its corner is. */
 export interface View {

@@ -1,4 +1,4 @@
-import type { AnalysisTrouble, BenchCheck, BoardReading, MarkName } from '@lauta/core/photo';
+import type { AnalysisTrouble, BenchCheck, BoardReading, MarkName } from '@lauta/vision';
 import { ApiProblem } from '../../door/http.ts';
 import { problemWords } from '../../problem/words.ts';
 import type { PhotoRefusal } from './benchProtocol.ts';

@@ -33,7 +33,7 @@ export function PreparePage() {
   const boards = useStoredBoards(event.eventId);
   const identifiers = useIdentifiers(event.eventId, place.entrantId);
   if (!place.entrantId || !day)
-    return <Empty title="To prepare is for entrants">Sign in as an angler of this event.</Empty>;
+    return <Empty title="Only entrants prepare here">Sign in as an angler of this event.</Empty>;
   if (hasFailed(rules)) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
   if (rules.isPending) return <Loading what="Fetching the rules" />;
   const sheet = rules.data.at(-1)?.sheet;

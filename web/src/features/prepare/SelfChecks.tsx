@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { judgeTestShot, type SelfCheck, type TestShot } from '@lauta/core/planning';
-import { readExif } from '@lauta/core/photo';
+import { readExif } from '@lauta/vision';
 import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
 import { appNow } from '../../clock/appClock.ts';
 import { FileInput } from '../../frame/FileInput.tsx';
@@ -37,7 +37,7 @@ export function SelfChecks({
   }, [see, isAtHand, isStored, hasCode]);
   return (
     <section aria-labelledby="self-checks">
-      <h2 id="self-checks">Lauta looks itself</h2>
+      <h2 id="self-checks">Checked for you</h2>
       <ul className="ruled border-base-300 border-y [&>li]:py-2">
         <TestPhotograph see={see} />
         <Clock see={see} />
@@ -215,7 +215,7 @@ function Battery({ see }: { see: See }) {
   if (battery === null || battery === 'unknown') {
     return (
       <Line name="Battery" tone="look">
-        This browser does not tell: look yourself.
+        This browser can’t tell: check it yourself.
       </Line>
     );
   }
@@ -243,7 +243,7 @@ function Storage({ see }: { see: See }) {
           {!isGood && `; make room for ${CATCHES}.`}
         </>
       ) : (
-        'This browser does not tell: look yourself.'
+        'This browser can’t tell: check it yourself.'
       )}
     </Line>
   );

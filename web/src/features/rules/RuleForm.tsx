@@ -198,7 +198,7 @@ function MeasureFields({ sheet, change }: { sheet: RuleSheet; change: Change }) 
           </select>
         )}
       </Field>
-      <Field label="Longest lift, s" hint="Empty: each person’s own school holds.">
+      <Field label="Air-time limit, s" hint="Empty: each angler’s own guide applies.">
         {(field) => (
           <input
             {...field}

@@ -111,7 +111,7 @@ function KeepFields({
     <div className="col-span-full grid grid-cols-2 gap-2 pl-4 sm:grid-cols-4">
       {isByWeight && (
         <SizeField
-          label="Kept from, in"
+          label="Minimum length, in"
           steps={species.minimumLength?.steps ?? null}
           step={step}
           onSteps={(steps) => set({ minimumLength: steps === null ? undefined : { step, steps } })}
@@ -137,7 +137,7 @@ function KeepFields({
             onSteps={(underSteps) => setSlot({ underSteps: underSteps ?? 0 })}
           />
           <CountField
-            label="of these at most"
+            label="limit in the slot"
             value={slot.allowed}
             onValue={(allowed) => setSlot({ allowed: allowed ?? 0 })}
           />

@@ -96,7 +96,7 @@ export function ScaleLogbook({
     <section aria-labelledby="scale" className="grid gap-3">
       <h2 id="scale">{scale?.name ?? 'Scale'}</h2>
       {!use.isOnTable && (
-        <Picks label="It is honest">
+        <Picks label="Accurate to">
           {QUALITIES.map((one) => (
             <Pick
               key={one}
@@ -177,7 +177,7 @@ function Description({
       }}
     >
       <div className="grid items-start gap-3 sm:grid-cols-2">
-        <Field label="Called">
+        <Field label="Name">
           {(field) => (
             <input
               {...field}
@@ -219,7 +219,7 @@ function Description({
         </Field>
       ) : (
         use.isOnTable && (
-          <Picks label="It is honest">
+          <Picks label="Accurate to">
             {QUALITIES.map((one) => (
               <Pick key={one} isOn={one === quality} onPick={() => setQuality(one)}>
                 {QUALITY_WORDS[one]}

@@ -2,7 +2,7 @@ import { useRef, useState, type ReactNode } from 'react';
 import type { RecordSpecimen } from '@lauta/contract';
 import { clockOf, type Handling } from '@lauta/core/care';
 import { hashHex } from '@lauta/core/ledger';
-import { isJpeg } from '@lauta/core/photo';
+import { isJpeg } from '@lauta/vision';
 import { findSpecies, type RuleSheet } from '@lauta/core/rules';
 import { specimenWeight } from '@lauta/core/specimen';
 import { formatMass } from '@lauta/core/units';
@@ -165,7 +165,7 @@ export function SpecimenBank({
           running={running}
           change={change}
           begin={putAway}
-          awayWords="Put away, no record"
+          awayWords="Discard, no record"
           sheet={sheet}
           speciesId={speciesId}
           onSpecies={(chosen) => tell({ speciesId: chosen })}
@@ -196,7 +196,7 @@ export function SpecimenBank({
       >
         {(corrects || (clock.phase === 'idle' && !isBlank)) && (
           <button type="button" className="btn h-16" onClick={putAway}>
-            {corrects ? 'Leave it as it was' : 'Put away, no record'}
+            {corrects ? 'Leave it as it was' : 'Discard, no record'}
           </button>
         )}
         <button

@@ -182,7 +182,7 @@ export function AfterFields({
               />
             )}
           </Field>
-          <Picks label="Its kind">
+          <Picks label="Species">
             {sheet.species.map(({ id, name }) => (
               <Pick key={id} isOn={id === speciesId} onPick={() => tell({ speciesId: id })}>
                 {name}
@@ -231,7 +231,7 @@ export function AfterFields({
           {formatMass(range.lightestG, unit)} to {formatMass(range.heaviestG, unit)}. Look at both again.
         </Signal>
       )}
-      <Picks label="Wounds seen; again for dressed">
+      <Picks label="Wounds: tap again once dressed">
         {WOUND_PLACES.map((place) => {
           const wound = wounds.find((one) => one.place === place);
           const others = wounds.filter((one) => one.place !== place);

@@ -21,7 +21,7 @@ export function SpecimenPage() {
     return <Empty title="No rule sheet yet">The director publishes it: it names the kinds of fish.</Empty>;
   const isOfficial = place.roles.includes('judge') || place.roles.includes('director');
   if (!place.entrantId && !isOfficial)
-    return <Empty title="A record belongs to its angler">Sign in as an angler of this event.</Empty>;
+    return <Empty title="Only entrants record specimens">Sign in as an angler of this event.</Empty>;
   return <Specimens sheet={sheet} entrantId={place.entrantId} isOfficial={isOfficial} />;
 }
 

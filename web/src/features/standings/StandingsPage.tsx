@@ -48,9 +48,7 @@ export function StandingsPage() {
             {live === 'lost' && <Signal tone="look">not live: no connection</Signal>}
             {isAwaiting && (
               <Signal tone="look">
-                {sheet?.measure.kind === 'weight'
-                  ? 'hatched bags are not signed'
-                  : 'hatched fish await a judge'}
+                {sheet?.measure.kind === 'weight' ? 'hatched: not signed yet' : 'hatched: awaiting a judge'}
               </Signal>
             )}
           </p>
@@ -101,7 +99,7 @@ export function StandingsPage() {
         </p>
       )}
       {hasFailed(standings) && <Failed error={standings.error} retry={() => void standings.refetch()} />}
-      {standings.isPending && <Loading what="Laying the fish end to end" />}
+      {standings.isPending && <Loading what="Loading the standings" />}
       {standings.data && !standings.data.ruleVersion && (
         <Empty title="No rule sheet yet">Standings begin when the director publishes it.</Empty>
       )}

@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import type { Handling } from '@lauta/core/care';
 import { hashHex } from '@lauta/core/ledger';
-import { readExif } from '@lauta/core/photo';
+import { readExif } from '@lauta/vision';
 import { stepsReached, type LengthSheet } from '@lauta/core/rules';
 import { readTape, type TapeMark, type TapeRefusal } from '@lauta/core/tape';
 import {
@@ -284,7 +284,7 @@ function Reading({
         />
       </label>
       {isTaken && <Signal tone="clear">taken</Signal>}
-      <button type="button" className="btn h-16" aria-label={`Take reading ${number} out`} onClick={remove}>
+      <button type="button" className="btn h-16" aria-label={`Remove reading ${number}`} onClick={remove}>
         Out
       </button>
     </li>

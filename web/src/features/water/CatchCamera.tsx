@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { ClockPhase } from '@lauta/core/care';
 import type { Identifier } from '@lauta/core/identifier';
-import type { MeasuringBoard } from '@lauta/core/photo';
+import type { MeasuringBoard } from '@lauta/vision';
 import { CameraPanel } from '../camera/CameraPanel.tsx';
 import type { FrameRole } from '../camera/frames.ts';
 import type { FilmWish } from '../camera/filmProtocol.ts';

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import type { Identifier } from '@lauta/core/identifier';
 import type { Handling } from '@lauta/core/care';
-import { MARK_NAMES, type BoardMarks, type MarkName, type Point } from '@lauta/core/photo';
+import { MARK_NAMES, type BoardMarks, type MarkName, type Point } from '@lauta/vision';
 import { stepsReached, type LengthSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatSteps } from '@lauta/core/units';
 import { Signal } from '../../frame/Signal.tsx';

@@ -53,7 +53,7 @@ export function FishClock({
   isSecond = false,
   setShutterPlace,
   onAnother,
-  awayWords = 'Put away, no claim',
+  awayWords = 'Discard, no claim',
   advises = true,
   underFace,
   children,

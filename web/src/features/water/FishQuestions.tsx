@@ -38,7 +38,7 @@ export function FishQuestions({
   const hazard = hazardOf(name);
   return (
     <>
-      <Picks label="Its kind">
+      <Picks label="Species">
         {sheet.species.map((one) => (
           <Pick key={one.id} isOn={one.id === speciesId} onPick={() => onSpecies(one.id)}>
             {one.name}
@@ -92,7 +92,7 @@ export function FishQuestions({
         </Picks>
       )}
       {clock.phase === 'net' && (
-        <Picks label="The hook sits">
+        <Picks label="Hook in">
           {HOOK_PLACES.map((place) => (
             <Pick
               key={place}

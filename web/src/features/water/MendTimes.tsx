@@ -44,7 +44,9 @@ export function MendTimes({
   };
   return (
     <details>
-      <summary className="linklike inline-flex min-h-16 items-center">Mend a time, or fill in a step</summary>
+      <summary className="linklike inline-flex min-h-16 items-center">
+        Correct a time or add a missed step
+      </summary>
       <div className="grid gap-2">
         {events.map((event, i) => (
           <label key={`${i} ${event.step} ${event.atMs}`} className="flex items-center justify-between gap-3">

@@ -39,7 +39,7 @@ export function VitalityTaps({ running, change }: { running: RunningCatch; chang
           </button>
         );
       })}
-      <Picks label="It leaves with">
+      <Picks label="Released with">
         {LEFT_WITH.map((one) => (
           <Pick
             key={one}

@@ -26,7 +26,7 @@ export function WaitingFish({
               <b className="num">{stopwatch(restMs ?? totalMs)}</b>
             </span>
             <button type="button" className="btn h-16" onClick={() => takeUp(one)}>
-              Take it up
+              Continue with this fish
             </button>
           </li>
         );

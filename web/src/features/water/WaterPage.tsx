@@ -219,12 +219,10 @@ export function WaterPage() {
   if (hasFailed(rules)) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
   if (hasFailed(stored)) return <Failed error={stored.error} retry={() => void stored.refetch()} />;
   if (rules.isPending || stored.isPending || draft === undefined || !isKnown)
-    return <Loading what="Laying the board ready" />;
+    return <Loading what="Loading the board" />;
   if (!place.entrantId) {
     return (
-      <Empty title="The water belongs to the entrants">
-        Sign in as an angler of this event to claim a catch.
-      </Empty>
+      <Empty title="Only entrants claim catches">Sign in as an angler of this event to claim a catch.</Empty>
     );
   }
   if (current && !sheet) return <WeightCounts />;
@@ -373,7 +371,7 @@ export function WaterPage() {
           change(part);
           rememberChoices(part);
         }}
-        awayWords={draft.frameId === null ? 'Put away' : isOn && !isOver ? 'Shoot again' : 'Put all away'}
+        awayWords={draft.frameId === null ? 'Discard' : isOn && !isOver ? 'Shoot again' : 'Discard all'}
         putAway={() => {
           put(null);
           if (draft.frameId === null) return;

@@ -1,5 +1,5 @@
+import { NO_EXIF } from '@lauta/core/file-evidence';
 import { describe, expect, it } from 'vitest';
-import { NO_EXIF } from '@lauta/core/photo';
 import { captureTime } from './captureTime.ts';
 
 const chosenAt = '2026-06-14T10:00:00.000Z';

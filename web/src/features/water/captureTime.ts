@@ -1,4 +1,4 @@
-import type { PhotoExif } from '@lauta/core/photo';
+import type { PhotoExif } from '@lauta/core/file-evidence';
 import { resolveWallTime } from '@lauta/core/schedule';
 
 export interface CaptureTime {

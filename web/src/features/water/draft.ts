@@ -1,7 +1,7 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import type { BoardMarks, MarkName, PhotoAnalysis } from '@lauta/core/photo';
+import type { BoardMarks, MarkName, PhotoAnalysis } from '@lauta/vision';
 
 /**
  * A catch that is being claimed. Its ids are made when the photograph is chosen, so that however often it is sent,

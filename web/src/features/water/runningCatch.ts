@@ -59,7 +59,7 @@ export function handlingOf(
 export type ChangeCatch = (what: (now: RunningCatch) => RunningCatch) => void;
 
 /**
- * The fish after a tap.
+ * Next fish a tap.
  * @param shown what the tap was made on: it changes nothing of a fish that took its place meanwhile
  */
 export function changedBy(

@@ -1,6 +1,6 @@
 import type { Handling } from '@lauta/core/care';
 import { hashHex } from '@lauta/core/ledger';
-import type { BenchNotes, BoardMarks } from '@lauta/core/photo';
+import type { BenchNotes, BoardMarks } from '@lauta/vision';
 import type { Frame } from '../camera/frames.ts';
 import type { OpenedPhoto } from '../photo/benchProtocol.ts';
 import { lastClockOffset } from '../prepare/preparedness.ts';

@@ -146,7 +146,7 @@ function Publish({
               {isBusy ? 'Publishing …' : 'Publish these waters'}
             </button>
             <button type="button" className="btn h-12" onClick={() => choose(null)}>
-              Put away
+              Discard
             </button>
           </>
         )}

@@ -327,7 +327,7 @@ function WeighForm({
         {unitOf(step)}
       </p>
       <button type="submit" className="btn btn-primary h-16 text-lg" disabled={net === null || net < 0}>
-        Weight is right
+        Confirm weight
       </button>
     </form>
   );

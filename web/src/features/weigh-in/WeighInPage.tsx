@@ -201,7 +201,7 @@ function Station({
             />
           ) : (
             <Empty title={tickets.length === 0 ? 'No bag yet' : 'Every bag is done'}>
-              Choose a boat of the list when its bag arrives: it gets the next number.
+              Choose a boat from the list when its bag arrives: it gets the next number.
             </Empty>
           )}
           {/* Next to what was tapped: on a phone the page's head is out of sight. */}

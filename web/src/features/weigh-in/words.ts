@@ -27,13 +27,13 @@ export const PENALTY_KIND_WORDS: Record<TicketPenaltyKind, (count: number) => st
 
 export const REFUSAL_WORDS: Record<WeighInRefusal, string> = {
   'no-such-ticket': 'There is no such bag any more.',
-  'no-such-scale': 'Nobody said what scale this is.',
+  'no-such-scale': 'This scale is not described yet.',
   'entrant-queued': 'This boat has a number today already.',
   'bad-count': 'These counts do not fit: short ones are among the fish of the bag.',
   'bad-weight': 'No bag weighs that. Read the scale again.',
   'tare-over-gross': 'The wet bag cannot weigh more than the bag with its fish.',
   'over-capacity': 'More than this scale can weigh: weigh the bag in two parts on another one.',
-  'not-checked': 'Look into the bag first: alive, dead, short.',
+  'not-checked': 'Check the bag first: alive, dead, short.',
   'not-weighed': 'Weigh the bag first.',
   'same-person': 'Another person confirms what you entered.',
   'not-confirmed': 'A second person confirms the weight before it is signed.',
@@ -43,7 +43,7 @@ export const REFUSAL_WORDS: Record<WeighInRefusal, string> = {
 };
 
 export const SCALE_DOUBT_WORDS: Record<ScaleDoubt, string> = {
-  unknown: 'Nobody said what scale this is.',
+  unknown: 'This scale is not described yet.',
   unchecked: 'This scale was not checked today: a known weight on it before the first bag.',
   'outside-tolerance':
     'This scale was off by more than its class allows when it was checked last. Use another one.',

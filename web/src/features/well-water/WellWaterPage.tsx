@@ -25,7 +25,9 @@ export function WellWaterPage() {
   if (rules.isPending) return <Loading what="Fetching the rules" />;
   const sheet = rules.data.at(-1)?.sheet;
   if (!place.entrantId || !sheet)
-    return <Empty title="A well belongs to its boat">Sign in as an angler of an event that has rules.</Empty>;
+    return (
+      <Empty title="Only a boat sees its own well">Sign in as an angler of an event that has rules.</Empty>
+    );
   return <Planner entrantId={place.entrantId} sheet={sheet} />;
 }
 
@@ -229,7 +231,7 @@ function Assumptions({ choices, isUs }: { choices: WellChoices; isUs: boolean })
   const us = (unit: Conversion): Conversion => (isUs ? unit : SAME);
   return (
     <section aria-labelledby="assumptions" className="grid gap-3">
-      <h2 id="assumptions">What it reckons with</h2>
+      <h2 id="assumptions">Assumptions</h2>
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
         <NumberField
           label={isUs ? 'Well, gallons' : 'Well, litres'}
@@ -269,22 +271,11 @@ function Assumptions({ choices, isUs }: { choices: WellChoices; isUs: boolean })
           choices={choices}
           unit={us(gallons)}
         />
-        <NumberField
-          label="Aerator makes good, share an hour"
-          name="aerationPerHour"
-          choices={choices}
-          unit={SAME}
-        />
-        <NumberField label="Least use, times rest" name="activityLow" choices={choices} unit={SAME} />
-        <NumberField label="Most use, times rest" name="activityHigh" choices={choices} unit={SAME} />
+        <NumberField label="Aeration rate, per hour" name="aerationPerHour" choices={choices} unit={SAME} />
+        <NumberField label="Lowest uptake, × resting" name="activityLow" choices={choices} unit={SAME} />
+        <NumberField label="Highest uptake, × resting" name="activityHigh" choices={choices} unit={SAME} />
         <NumberField label="pH" name="ph" choices={choices} unit={SAME} />
-        <NumberField
-          label="Ammonia in all, mg/l"
-          name="ammoniaMgL"
-          choices={choices}
-          unit={SAME}
-          isOptional
-        />
+        <NumberField label="Total ammonia, mg/l" name="ammoniaMgL" choices={choices} unit={SAME} isOptional />
       </div>
     </section>
   );

@@ -32,7 +32,7 @@ export function CullPanel({
   return (
     <section aria-labelledby="cull" className="grid gap-3">
       <h2 id="cull" className="sr-only">
-        Which one goes
+        Which fish to cull
       </h2>
       <p className="text-2xl leading-tight font-bold" role="status">
         {adviceWords(advice, well, sheet, outlook)}
@@ -164,10 +164,10 @@ export function BeamTaps({
       </div>
       <div className="grid grid-cols-2 gap-2">
         <button type="button" className="btn h-16" onClick={() => tell(null)}>
-          Taken off again, not read
+          Cancel: not read
         </button>
         <button type="button" className="btn h-16" onClick={onCancel}>
-          They did not hang
+          They never hung
         </button>
       </div>
     </div>

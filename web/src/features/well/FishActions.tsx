@@ -150,7 +150,7 @@ function LookPanel({ fish, onActs }: { fish: WellFish; onActs: (acts: WellAct[])
     onActs([{ kind: 'looked', fishId: fish.fishId, condition, signs: [...signs] }]);
   return (
     <div className="grid gap-2">
-      <Picks label="Seen of it, if anything">
+      <Picks label="Signs, if any">
         {WELL_SIGNS.map((sign) => (
           <Pick
             key={sign}
@@ -163,7 +163,7 @@ function LookPanel({ fish, onActs }: { fish: WellFish; onActs: (acts: WellAct[])
           </Pick>
         ))}
       </Picks>
-      <Picks label="Looked at: it is">
+      <Picks label="Condition now">
         {CONDITIONS.map((condition) => (
           <button key={condition} type="button" className="btn h-16 min-w-16" onClick={() => look(condition)}>
             {CONDITION_WORDS[condition].word}

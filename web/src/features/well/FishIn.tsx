@@ -116,7 +116,7 @@ export function FishIn({
           {formatMass(range.lightestG, unit)} to {formatMass(range.heaviestG, unit)}. Read both again.
         </Signal>
       )}
-      <Picks label="How it is">
+      <Picks label="Condition">
         {CONDITIONS.filter((one) => one !== 'dead').map((one) => (
           <Pick key={one} isOn={one === condition} onPick={() => setCondition(one)}>
             {CONDITION_WORDS[one].word}

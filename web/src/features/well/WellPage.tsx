@@ -33,7 +33,9 @@ export function WellPage() {
   if (hasFailed(rules)) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
   if (rules.isPending) return <Loading what="Fetching the rules" />;
   if (!place.entrantId)
-    return <Empty title="A well belongs to its boat">Sign in as an angler of this event to keep one.</Empty>;
+    return (
+      <Empty title="Only a boat sees its own well">Sign in as an angler of this event to keep one.</Empty>
+    );
   const sheet = rules.data.at(-1)?.sheet;
   if (!sheet)
     return (
@@ -114,7 +116,7 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
       </div>
       {carriedCount > 0 && (
         <button type="button" className="btn h-16" onClick={onPage.emptyEarlierDays}>
-          They were let go: empty the earlier day’s list
+          They were released: clear the earlier day’s list
         </button>
       )}
       {outlook.kind === 'weight' ? (
@@ -216,7 +218,7 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
         )}
       </div>
       {sideOf('tagging', schools) === 'limit' && well.fish.length < sheet.bagLimit && (
-        <p className="text-quiet text-sm">By your school keepers are tagged at the limit.</p>
+        <p className="text-quiet text-sm">Your guide: tag keepers once you are at the limit.</p>
       )}
       {well.contradictions.length > 0 && (
         <Signal tone="look">

@@ -1,0 +1,10 @@
+import { idParameter, type Asked } from '../http/routeTable.ts';
+import type { Scope } from '../people/subject.ts';
+import { refuse } from '../refusal.ts';
+
+/** Whose catch a path with its id is about. */
+export async function catchScope({ lauta, request }: Asked): Promise<Scope & { eventId: string }> {
+  const record = await lauta.storage.read.catches.find(idParameter(request, 'catchId'));
+  if (!record) refuse('not-found', { what: 'catch' });
+  return { eventId: record.eventId, entrantId: record.entrantId };
+}

@@ -1,0 +1,392 @@
+import type { Pattern } from '../find-board/pattern.ts';
+import { cellAt, type FaceView } from '../find-fish/faceView.ts';
+import { medianOf } from '../image/median.ts';
+import { logColourAt, type LogColour } from './logColour.ts';
+import { findingOf, type Finding, type FindingMeasure } from '../findings.ts';
+import type { Point } from '../geometry/point.ts';
+import type { HeadView } from './headView.ts';
+import type { PlateView } from './plateView.ts';
+import type { SeenCatch } from './seenCatch.ts';
+import { seeStripe } from './stripe.ts';
+
+/** A hand, a grip or another thing that reaches from beyond the face's edge onto the fish. */
+export interface ReachingThing {
+  /** Where it crosses the edge, mm along the board. */
+  fromMm: number;
+  toMm: number;
+  side: 'near' | 'far';
+  /** Share of a box in shares of the fish's length and height that it hides. */
+  coverOf: (box: FishBox) => number;
+  /** Whether a place of the fish (mm along, share of its height) shows this thing's colour. */
+  hides: (xMm: number, across: number) => boolean;
+  /** Where along the fish it lies over the body's middle, mm; null where it does not reach so far. */
+  overMm: readonly [number, number] | null;
+}
+
+/** Shares of the length from the stop, and of the height from the upper edge. */
+export interface FishBox {
+  alongFrom: number;
+  alongTo: number;
+  acrossFrom: number;
+  acrossTo: number;
+}
+
+/** Colours are compared in this many bands across the fish. */
+const BANDS = 8;
+/** Fish next to a hand lies in its shadow, and some of it is hand, mm. */
+const BESIDE_MM = 22;
+/** How far inside and outside of the edge a thing's own colour is taken, mm. */
+const INSIDE_MM = [2, 9] as const;
+const OUTSIDE_MM = [3, 10] as const;
+/** What goes on beyond the edge in the same colour is no fin. */
+const SAME = 0.34;
+
+/** Everything that reaches in over the near or far edge and touches the fish. */
+export function seeReaching(seen: SeenCatch): ReachingThing[] {
+  const { fish, outline, pattern } = seen;
+  const things: ReachingThing[] = [];
+  for (const side of ['near', 'far'] as const) {
+    const runs = joined([...outline.handMm, ...hiddenAtEdge(seen, side)]);
+    for (const [fromMm, toMm] of runs.flatMap((run) => handsIn(fish.view, run, side, pattern))) {
+      const own = ownColour(fish.view, fromMm, toMm, side, pattern.widthMm);
+      if (!own) continue;
+      things.push({ fromMm, toMm, side, ...coverBy(seen, own, fromMm, toMm) });
+    }
+  }
+  return things;
+}
+
+/** The nearest lines to the edge are looked at so far from it, mm. */
+const EDGE_BAND_MM = [3, 13] as const;
+/** Lines hidden over less than this are no hand's doing, mm. */
+const LEAST_HIDDEN_MM = 12;
+const HIDDEN = 0.3;
+
+/** Where the lines next to an edge are not seen: a thing in the board's own colour does not show in the mask. */
+function hiddenAtEdge({ fish, pattern, farMm }: SeenCatch, side: 'near' | 'far'): [number, number][] {
+  const { evidence } = fish;
+  const bandOf = (offMm: number): number => (side === 'near' ? pattern.widthMm - offMm : offMm);
+  const [y0, y1] = [bandOf(EDGE_BAND_MM[0]), bandOf(EDGE_BAND_MM[1])].sort((a, b) => a - b) as [
+    number,
+    number,
+  ];
+  const runs: [number, number][] = [];
+  let start: number | null = null;
+  let last = 0;
+  const end = (): void => {
+    if (start !== null && last - start >= LEAST_HIDDEN_MM) runs.push([start, last]);
+    start = null;
+  };
+  pattern.lines.forEach((line, index) => {
+    if (line.xMm > farMm + 40) return;
+    const values: number[] = [];
+    for (let row = Math.ceil(y0 / evidence.rowMm); row < y1 / evidence.rowMm; row++) {
+      const value = evidence.seen[index * evidence.rows + row] as number | undefined;
+      if (value !== undefined && value >= 0) values.push(value);
+    }
+    if (values.length < 2) return;
+    const hidden = medianOf(values) < HIDDEN;
+    if (hidden) start ??= line.xMm;
+    else end();
+    last = line.xMm;
+  });
+  end();
+  return runs;
+}
+
+/** Overlapping runs as one. */
+function joined(runs: readonly (readonly [number, number])[]): [number, number][] {
+  const out: [number, number][] = [];
+  for (const [from, to] of [...runs].sort((a, b) => a[0] - b[0])) {
+    const before = out.at(-1);
+    if (before && from <= before[1] + 6) before[1] = Math.max(before[1], to);
+    else out.push([from, to]);
+  }
+  return out;
+}
+
+/** No hand crosses the edge over more than this, mm: a longer run is a deep fish's belly and fins, with or without one. */
+const LONGEST_HAND_MM = 130;
+const WINDOW_MM = 12;
+/** What lies outside differs by so much from the ground there (in logs). */
+const OTHER_THAN_GROUND = 0.3;
+
+/** The hands in a run along the edge: of a long one the parts that go on outside in their own colour, not the ground's. */
+function handsIn(
+  view: FaceView,
+  [fromMm, toMm]: readonly [number, number],
+  side: 'near' | 'far',
+  { widthMm, lengthMm }: Pattern,
+): (readonly [number, number])[] {
+  if (toMm - fromMm <= LONGEST_HAND_MM) return [[fromMm, toMm]];
+  const at = (offMm: number): number => (side === 'near' ? widthMm + offMm : -offMm);
+  const ground = meanColour(view, 0, lengthMm, at(OUTSIDE_MM[0]), at(OUTSIDE_MM[1]));
+  const hands: [number, number][] = [];
+  for (let x = fromMm; x + WINDOW_MM <= toMm; x += WINDOW_MM / 2) {
+    const inside = meanColour(view, x, x + WINDOW_MM, at(-INSIDE_MM[1]), at(-INSIDE_MM[0]));
+    const outside = meanColour(view, x, x + WINDOW_MM, at(OUTSIDE_MM[0]), at(OUTSIDE_MM[1]));
+    if (!ground || !inside || !outside) continue;
+    if (differenceOf(inside, outside) > SAME || differenceOf(outside, ground) < OTHER_THAN_GROUND) continue;
+    const last = hands.at(-1);
+    if (last && x <= last[1] + WINDOW_MM) last[1] = x + WINDOW_MM;
+    else hands.push([x, x + WINDOW_MM]);
+  }
+  const found = hands.filter(([from, to]) => to - from >= NARROW_MM && to - from <= LONGEST_HAND_MM);
+  return found.length > 0 ? found : [[fromMm, toMm]];
+}
+
+/** The colour of what crosses the edge; null where it does not go on outside. */
+function ownColour(
+  view: FaceView,
+  fromMm: number,
+  toMm: number,
+  side: 'near' | 'far',
+  widthMm: number,
+): LogColour | null {
+  const at = (offMm: number): number => (side === 'near' ? widthMm + offMm : -offMm);
+  const inside = meanColour(view, fromMm + 2, toMm - 2, at(-INSIDE_MM[1]), at(-INSIDE_MM[0]));
+  const outside = meanColour(view, fromMm + 2, toMm - 2, at(OUTSIDE_MM[0]), at(OUTSIDE_MM[1]));
+  if (!inside || !outside) return null;
+  return differenceOf(inside, outside) < SAME ? inside : null;
+}
+
+function meanColour(view: FaceView, x0: number, x1: number, ya: number, yb: number): LogColour | null {
+  const [y0, y1] = [Math.min(ya, yb), Math.max(ya, yb)];
+  const lights: number[] = [];
+  const warms: number[] = [];
+  const cools: number[] = [];
+  for (let yMm = y0; yMm < y1; yMm += 1 / view.cellsPerMm) {
+    for (let xMm = x0; xMm < x1; xMm += 1 / view.cellsPerMm) {
+      const colour = colourAt(view, xMm, yMm);
+      if (!colour) continue;
+      lights.push(colour[0]);
+      warms.push(colour[1]);
+      cools.push(colour[2]);
+    }
+  }
+  return lights.length < 12 ? null : [medianOf(lights), medianOf(warms), medianOf(cools)];
+}
+
+function colourAt(view: FaceView, xMm: number, yMm: number): LogColour | null {
+  const i = cellAt(view, xMm, yMm);
+  return view.inPhoto[i] ? logColourAt(view.rgb, i) : null;
+}
+
+/** Difference of two colours in logs; brightness counts half: light falls unevenly. */
+function differenceOf(a: LogColour, b: LogColour): number {
+  return Math.hypot(0.5 * (a[0] - b[0]), a[1] - b[1], a[2] - b[2]);
+}
+
+function coverBy(
+  { fish, outline, farMm: lengthMm }: SeenCatch,
+  own: LogColour,
+  fromMm: number,
+  toMm: number,
+): Pick<ReachingThing, 'coverOf' | 'hides' | 'overMm'> {
+  const { view } = fish;
+  const at = (xMm: number): number =>
+    Math.max(0, Math.min(outline.xMm.length - 1, Math.round((xMm - (outline.xMm[0] as number)) / 2)));
+  const placeY = (xMm: number, across: number): number => {
+    const i = at(xMm);
+    const upper = outline.upperMm[i] as number;
+    return upper + across * ((outline.lowerMm[i] as number) - upper);
+  };
+  // The fish's own colours, in bands across, from where nothing lies on it.
+  const bands = Array.from({ length: BANDS }, (_, band): LogColour | null => {
+    const lists: [number[], number[], number[]] = [[], [], []];
+    for (let xMm = 0.04 * lengthMm; xMm < 0.9 * lengthMm; xMm += 2) {
+      if (xMm > fromMm - BESIDE_MM && xMm < toMm + BESIDE_MM) continue;
+      const colour = colourAt(view, xMm, placeY(xMm, (band + 0.5) / BANDS));
+      if (colour) lists.forEach((list, i) => list.push(colour[i as 0 | 1 | 2]));
+    }
+    return lists[0].length < 8 ? null : [medianOf(lists[0]), medianOf(lists[1]), medianOf(lists[2])];
+  });
+  const isOwn = (xMm: number, across: number): boolean => {
+    const colour = colourAt(view, xMm, placeY(xMm, across));
+    const body = bands[Math.min(BANDS - 1, Math.max(0, Math.floor(across * BANDS)))];
+    if (!colour || !body) return false;
+    return differenceOf(colour, own) < 0.8 * differenceOf(colour, body);
+  };
+  const coverOf = ({ alongFrom, alongTo, acrossFrom, acrossTo }: FishBox): number => {
+    let [count, hidden] = [0, 0];
+    for (let xMm = alongFrom * lengthMm; xMm < alongTo * lengthMm; xMm += 1) {
+      for (let across = acrossFrom; across < acrossTo; across += 0.05) {
+        count++;
+        if (isOwn(xMm, across)) hidden++;
+      }
+    }
+    return count ? hidden / count : 0;
+  };
+  const over: number[] = [];
+  for (let xMm = Math.max(0, fromMm - 60); xMm < Math.min(lengthMm, toMm + 60); xMm += 2) {
+    let hidden = 0;
+    for (let across = 0.4; across < 0.75; across += 0.05) if (isOwn(xMm, across)) hidden++;
+    if (hidden >= 4) over.push(xMm);
+  }
+  const overMm =
+    over.length >= 4
+      ? ([
+          over[Math.floor(0.08 * over.length)] as number,
+          over[Math.floor(0.92 * over.length)] as number,
+        ] as const)
+      : null;
+  return { coverOf, hides: isOwn, overMm };
+}
+
+const EYE_BOX = { alongFrom: 0.05, alongTo: 0.13, acrossFrom: 0.15, acrossTo: 0.5 };
+const GILL_BOX = { alongFrom: 0.19, alongTo: 0.29, acrossFrom: 0.35, acrossTo: 0.75 };
+const TAIL_BOX = { alongFrom: 0.87, alongTo: 0.99, acrossFrom: 0.2, acrossTo: 0.8 };
+/** What crosses the edge over less than this is narrower than four fingers, mm. */
+const NARROW_MM = 34;
+
+/** Where a hand crosses the edge that is at the head or at the gill cover, shares of the length: it begins and ends there. */
+const AT_HEAD = { beginsAt: [-1, 0.1], endsBefore: 0.35 } as const;
+const AT_GILLS = { beginsAt: [0.12, 0.27], endsBefore: 0.46 } as const;
+/** A hand that hides less of the body's middle than this share of the length has the fish's colours, or hides nothing. */
+const LEAST_OVER_SHARE = 0.06;
+
+function comesInAt(
+  { fromMm, toMm }: ReachingThing,
+  { beginsAt: [least, most], endsBefore }: { beginsAt: readonly [number, number]; endsBefore: number },
+  lengthMm: number,
+): boolean {
+  return fromMm > least * lengthMm && fromMm < most * lengthMm && toMm < endsBefore * lengthMm;
+}
+
+/** Whether colours do not tell how far a hand reaches over the fish: then the place where it comes in tells more. */
+function hasFishColours({ overMm }: ReachingThing, lengthMm: number): boolean {
+  return overMm === null || overMm[1] - overMm[0] < LEAST_OVER_SHARE * lengthMm;
+}
+
+/**
+ * What a hand, or a tool in it, hides of the fish. Whether fingers are under the gill cover is for people to see.
+ * @param isEyeSeen false where an eye was looked for and none is seen: a hand at the head may lie on it
+ */
+export function handFindings(
+  seen: SeenCatch,
+  things: readonly ReachingThing[],
+  { plate, axisMm }: Pick<HeadView, 'plate' | 'axisMm'>,
+  isEyeSeen: boolean,
+): Finding[] {
+  const { farMm, toPhoto, outline } = seen;
+  const middleAt = (xMm: number): number => {
+    const i = outline.xMm.findIndex((x) => x >= xMm);
+    const at = i < 0 ? outline.xMm.length - 1 : i;
+    return ((outline.upperMm[at] as number) + (outline.lowerMm[at] as number)) / 2;
+  };
+  const at = (share: number): Point => toPhoto(share * farMm, middleAt(share * farMm));
+  const hands = things.filter(({ side, fromMm, toMm }) => side === 'near' && toMm - fromMm >= NARROW_MM);
+  const share = (value: number): FindingMeasure => ({ value, unit: 'share' });
+  const most = (values: readonly number[]): number => Math.max(0, ...values);
+
+  const tailCover = most(
+    hands.filter(({ toMm }) => toMm > 0.9 * farMm).map((hand) => hand.coverOf(TAIL_BOX)),
+  );
+  const nearTail = hands.some(({ overMm }) => overMm !== null && overMm[1] > 0.84 * farMm);
+  const tail =
+    tailCover > 0.5
+      ? findingOf('tail-held', 'fault', 0.88, 'A hand lies on the tail.', at(0.92), share(tailCover))
+      : tailCover > 0.25 || (nearTail && tailCover > 0.15)
+        ? findingOf('tail-held', 'look', 0.5, 'A hand is near the tail’s end.', at(0.92), share(tailCover))
+        : findingOf('tail-held', 'clear', 0.9, 'The tail lies free.');
+
+  const overHead = hands.filter(
+    ({ fromMm, overMm }) => fromMm < 0.18 * farMm || (overMm !== null && overMm[0] < 0.12 * farMm),
+  );
+  const eyeCover = most(overHead.map((hand) => hand.coverOf(EYE_BOX)));
+  const eye =
+    eyeCover > 0.3 && seen.fish.tip
+      ? findingOf('eye-covered', 'fault', 0.82, 'A hand hides the eye.', at(0.09), share(eyeCover))
+      : eyeCover > 0.14
+        ? findingOf('eye-covered', 'look', 0.5, 'A hand is near the eye.', at(0.09), share(eyeCover))
+        : !isEyeSeen && hands.some((hand) => comesInAt(hand, AT_HEAD, farMm))
+          ? findingOf('eye-covered', 'look', 0.5, 'A hand is at the head, and no eye is seen.', at(0.09))
+          : findingOf('eye-covered', 'clear', 0.88, 'No hand is near the eye.');
+
+  // On a small fish the same hand reaches farther back.
+  const gillHand = hands.find(
+    (hand) =>
+      hand.overMm !== null &&
+      hand.overMm[0] < 0.27 * farMm &&
+      hand.overMm[1] > 0.17 * farMm &&
+      hand.overMm[1] < (hand.fromMm < 0.22 * farMm ? 0.42 : 0.34) * farMm &&
+      hand.coverOf(GILL_BOX) > 0.26,
+  );
+  const isBesideGills = hands.some((hand) => comesInAt(hand, AT_GILLS, farMm) && hasFishColours(hand, farMm));
+  const gills = gillHand
+    ? findingOf('hand-in-gills', 'look', 0.5, 'Fingers are at the gill cover: look whether any is under it.', at(0.24), share(gillHand.coverOf(GILL_BOX))) // prettier-ignore
+    : isBesideGills
+      ? findingOf('hand-in-gills', 'look', 0.45, 'A hand comes in at the gill cover: look whether any finger is under it.', at(0.24)) // prettier-ignore
+      : findingOf('hand-in-gills', 'clear', 0.85, 'No fingers are at the gill cover.');
+
+  return [tail, eye, gills, gripFinding(seen, things, plate, axisMm)];
+}
+
+/** A tool that leaves over the stop hides a part of the plate beside the head: so far from the nose, mm. */
+const BESIDE_HEAD_MM = [24, 66] as const;
+/** At the plate's own ends other things show, mm. */
+const PLATE_END_MM = 8;
+/** It hides so much of it, mm of its width and share of its height. */
+const LEAST_ON_PLATE_MM = 7;
+const LEAST_HIGH_SHARE = 0.1;
+
+/** A tool still at the head: it reaches over the board's edge beside the head, or over the stop, or its handle lies on the ground and over the face. */
+function gripFinding(
+  seen: SeenCatch,
+  things: readonly ReachingThing[],
+  plate: PlateView | null,
+  axisMm: number,
+): Finding {
+  const check = 'grip-in-photo';
+  const { farMm, toPhoto, pattern } = seen;
+  const why = 'Something narrow reaches from the head over the board’s edge, like a gripping tool.';
+  const tool = things.find(
+    ({ fromMm, toMm }) => toMm - fromMm < NARROW_MM && fromMm < 0.18 * farMm && toMm < 0.22 * farMm,
+  );
+  if (tool) {
+    const [verdict, confidence, yMm] =
+      tool.side === 'near' ? (['fault', 0.7, pattern.widthMm] as const) : (['look', 0.5, 0] as const);
+    return findingOf(check, verdict, confidence, why, toPhoto((tool.fromMm + tool.toMm) / 2, yMm));
+  }
+  const overStopMm = plate && besideHeadMm(plate, axisMm);
+  if (overStopMm !== null)
+    return findingOf(check, 'look', 0.55, 'Something lies over the stop beside the head, like a gripping tool.', toPhoto(0, overStopMm, LOW_ON_PLATE_MM)); // prettier-ignore
+  const stripe = seeStripe(seen);
+  // On the ground and on the face: two signs.
+  const isStripe = (leastScore: number, leastOnFace: number): boolean =>
+    stripe !== null && stripe.score > leastScore && stripe.onFaceShare > leastOnFace;
+  const verdict = isStripe(LEAST_STRIPE, LEAST_ON_FACE) ? 'fault' : isStripe(FAINT_STRIPE, FAINT_ON_FACE) ? 'look' : null; // prettier-ignore
+  return stripe && verdict
+    ? findingOf(check, verdict, verdict === 'fault' ? 0.6 : 0.45, why, toPhoto(stripe.xMm, pattern.widthMm))
+    : findingOf(check, 'clear', 0.7, 'No tool is seen at the head.');
+}
+
+/** So clear a stripe on the ground beside the head that goes on over the face is a handle: seams and shadows are not there too. */
+const LEAST_STRIPE = 0.6;
+const LEAST_ON_FACE = 0.35;
+/** So much of either is a look. */
+const FAINT_STRIPE = 0.54;
+const FAINT_ON_FACE = 0.2;
+const LOW_ON_PLATE_MM = 8;
+
+/** Where across the board something other than the head hides the plate, mm; null where nothing does. */
+function besideHeadMm(
+  { columns, rows, cellsPerMm, fromYMm, other }: PlateView,
+  axisMm: number,
+): number | null {
+  let start: number | null = null;
+  for (let column = Math.ceil(PLATE_END_MM * cellsPerMm); column <= columns; column++) {
+    const yMm = fromYMm + column / cellsPerMm;
+    const off = Math.abs(yMm - axisMm);
+    let high = 0;
+    if (column < columns - PLATE_END_MM * cellsPerMm && off > BESIDE_HEAD_MM[0] && off < BESIDE_HEAD_MM[1])
+      for (let row = 0; row < rows; row++) high += other[row * columns + column] as number;
+    if (high >= LEAST_HIGH_SHARE * rows) {
+      start ??= yMm;
+      continue;
+    }
+    if (start !== null && yMm - start >= LEAST_ON_PLATE_MM) return (start + yMm) / 2;
+    start = null;
+  }
+  return null;
+}

@@ -1,0 +1,134 @@
+import { findingOf, type Finding } from '../findings.ts';
+import type { Quad } from '../geometry/point.ts';
+import { NOSE_HEIGHT_SHARE, type HeadView } from './headView.ts';
+import { medianOf } from '../image/median.ts';
+import { logColourAt } from './logColour.ts';
+import type { NoseSeen } from './nose.ts';
+import type { SeenCatch } from './seenCatch.ts';
+
+/** A second fish is at least so long and so thick, mm. */
+const LEAST_LONG_MM = 105;
+const LEAST_THICK_MM = 9;
+/** Whether something long lies on the face beside the fish. */
+export function moreFishFinding(seen: SeenCatch, cardsMm: readonly Quad[]): Finding {
+  const { fish, toPhoto } = seen;
+  const { view, pieces, piece } = fish;
+  const isCard = (xMm: number, yMm: number): boolean =>
+    cardsMm.some((card) => {
+      const [xs, ys] = [card.map(([x]) => x), card.map(([, y]) => y)];
+      return (
+        xMm > Math.min(...xs) - 8 &&
+        xMm < Math.max(...xs) + 8 &&
+        yMm > Math.min(...ys) - 8 &&
+        yMm < Math.max(...ys) + 8
+      );
+    });
+  for (const other of pieces) {
+    if (other.label === piece.label) continue;
+    const longMm = (other.toColumn - other.fromColumn + 1) / view.cellsPerMm;
+    const areaMm2 = other.area / view.cellsPerMm ** 2;
+    if (longMm < LEAST_LONG_MM || areaMm2 / longMm < LEAST_THICK_MM) continue;
+    const xMm = view.fromXMm + (other.fromColumn + other.toColumn) / 2 / view.cellsPerMm;
+    const yMm = view.fromYMm + (other.fromRow + other.toRow) / 2 / view.cellsPerMm;
+    if (isCard(xMm, yMm)) continue;
+    return findingOf(
+      'more-fish',
+      'look',
+      0.55,
+      'Something long lies on the board beside the fish.',
+      toPhoto(xMm, yMm),
+      {
+        value: longMm,
+        unit: 'mm',
+      },
+    );
+  }
+  return findingOf('more-fish', 'clear', 0.8, 'One fish lies on the board.');
+}
+
+/** Parts of the head, mm from the stop and shares of the length: what may be hidden, and what it is compared with. */
+const FRONT_MM = [-6, 12] as const;
+const CHEEK = [0.07, 0.16] as const;
+
+/** How the head's front differs from its cheek. */
+export interface FrontSeen {
+  /** Difference of the chroma, in logs. */
+  chroma: number;
+  /** Height of the front over the cheek's. */
+  height: number;
+}
+
+export function seeFront({ view, fish }: HeadView, lengthMm: number): FrontSeen | null {
+  const colours = { front: [[], []] as [number[], number[]], cheek: [[], []] as [number[], number[]] };
+  const heights = { front: [] as number[], cheek: [] as number[] };
+  for (let column = 0; column < view.columns; column++) {
+    const xMm = view.fromXMm + (column + 0.5) / view.cellsPerMm;
+    const part =
+      xMm > FRONT_MM[0] && xMm < FRONT_MM[1]
+        ? 'front'
+        : xMm > CHEEK[0] * lengthMm && xMm < CHEEK[1] * lengthMm
+          ? 'cheek'
+          : null;
+    if (!part) continue;
+    let count = 0;
+    for (let row = 0; row < view.rows; row++) {
+      const i = row * view.columns + column;
+      if (!fish[i]) continue;
+      count++;
+      const [, warm, cool] = logColourAt(view.rgb, i);
+      colours[part][0].push(warm);
+      colours[part][1].push(cool);
+    }
+    heights[part].push(count / view.cellsPerMm);
+  }
+  if (colours.front[0].length < 30 || colours.cheek[0].length < 60) return null;
+  const dw = medianOf(colours.front[0]) - medianOf(colours.cheek[0]);
+  const dc = medianOf(colours.front[1]) - medianOf(colours.cheek[1]);
+  return {
+    chroma: Math.hypot(dw, dc),
+    height: Math.max(...heights.front) / Math.max(1, medianOf(heights.cheek)),
+  };
+}
+
+/** A front that differs in colour by more than this (in logs); by so much more that shade does not explain it. */
+const OTHER_COLOUR = 0.55;
+const SURELY_OTHER = 0.7;
+/** Where the front is as high as a head, shade at its edges counts for little: so much is enough for a look. */
+const PERHAPS_OTHER = 0.42;
+/** As high as these shares of the cheek: a higher one is more than head, ground or shadow that was taken for it. */
+const TALL = [0.5, 1.3] as const;
+
+/** The plate is hidden so many sigmas of a nose's height beyond where a nose of this fish could be seen on it. */
+const TOO_HIGH_SIGMAS = 2.6;
+
+/**
+ * Two signs of a lure, cord or grip over the nose: the head's front has another colour than its cheek, and the plate is
+ * hidden higher than a nose reaches. Both make a fault, one makes a look.
+ */
+export function contactFinding(
+  seen: SeenCatch,
+  front: FrontSeen | null,
+  nose: NoseSeen | null,
+  axisMm: number,
+): Finding {
+  const check = 'contact-hidden';
+  const isTooHigh = nose !== null && nose.gapMm < -TOO_HIGH_SIGMAS * nose.sigmaMm;
+  const place = seen.toPhoto(4, axisMm, NOSE_HEIGHT_SHARE * seen.farMm);
+  const isOther = front !== null && front.chroma > OTHER_COLOUR;
+  const isLikeHead = front !== null && front.height > TALL[0] && front.height < TALL[1];
+  if (isOther && (isTooHigh || (front.chroma > SURELY_OTHER && isLikeHead)))
+    return findingOf(
+      check,
+      'fault',
+      isTooHigh ? 0.75 : 0.65,
+      'Something of another colour lies over the nose at the stop.',
+      place,
+    );
+  if (isTooHigh)
+    return findingOf(check, 'look', 0.5, 'The stop is hidden higher than a nose reaches: is anything over it?', place); // prettier-ignore
+  if (isOther || (isLikeHead && front.chroma > PERHAPS_OTHER))
+    return findingOf(check, 'look', 0.45, 'The nose at the stop may be hidden.', place);
+  return front
+    ? findingOf(check, 'clear', 0.75, 'The nose is seen at the stop.')
+    : findingOf(check, 'clear', 0.4, 'Too little of the head is seen at the stop.');
+}

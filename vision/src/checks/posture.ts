@@ -1,0 +1,192 @@
+import { isStanding } from '../find-board/quarterTurn.ts';
+import { findingOf, type Finding } from '../findings.ts';
+import { flareAt, type FishOutline } from '../find-fish/outline.ts';
+import { fitLine } from '../geometry/lineFit.ts';
+import type { Point, Quad } from '../geometry/point.ts';
+import { medianOf } from '../image/median.ts';
+import type { EyeSeen } from './eye.ts';
+import { NOSE_HEIGHT_SHARE } from './headView.ts';
+import type { SeenCatch } from './seenCatch.ts';
+import { isOfStandingTail, seeTailShadow } from './tailShadow.ts';
+
+/**
+ * Which way round the fish lies: a board the wrong way round in the picture, or a fish on it. Where the board stands in
+ * the picture, left and right say nothing: turned so that its stop is at the left, it lies as it should.
+ * @param isEyeSeen whether an eye is seen at the stop: then what widens there may be a head whose fish is half seen
+ */
+export function facingFinding(corners: Quad, outline: FishOutline | null, isEyeSeen = false): Finding {
+  const check = 'facing-right';
+  const [zeroFar, endFar] = corners;
+  if (!isStanding(corners) && endFar[0] < zeroFar[0])
+    return findingOf(check, 'fault', 0.97, 'The stop is at the right: the board lies the wrong way round in the picture.', zeroFar); // prettier-ignore
+  if (!outline || outline.xMm.length < 12)
+    return findingOf(check, 'clear', 0.6, 'The stop is where it should be.');
+  // A tail is wider than the wrist before it by half and more; a head narrows down to the nose.
+  const far = flareAt(outline, 'far');
+  const stop = flareAt(outline, 'stop');
+  const why = 'The end at the stop widens like a tail.';
+  if (far < 1.5 && stop > 1.5 && !isEyeSeen)
+    return findingOf(check, 'fault', outline.handMm.length > 0 ? 0.75 : 0.88, why, zeroFar);
+  if (stop > far || (far < 1.5 && stop > 1.3)) return findingOf(check, 'look', 0.5, why, zeroFar);
+  return findingOf(check, 'clear', 0.9, isStanding(corners) ? 'The head is at the stop.' : 'The head is at the left.'); // prettier-ignore
+}
+
+/** Shares of the length between which the flanks are compared, and of the height. */
+const ALONG = [0.3, 0.72] as const;
+/** Where hands and fins over the edges leave too little of that, cheek and tail's wrist are asked too. */
+const WIDER_ALONG = [0.12, 0.86] as const;
+const ACROSS = [0.12, 0.4] as const;
+const BESIDE_HAND_MM = 12;
+const FLOOR = 6;
+
+/** How the flank's lower part differs from its upper, in logs. */
+export interface FlankSides {
+  lighter: number;
+  greyer: number;
+  /** Cheek and wrist had to be asked too: they tell less. */
+  isWide: boolean;
+}
+
+/** Compares the flank's lower part with its upper, column by column; null where too little of it is free. */
+export function seeFlankSides(seen: SeenCatch): FlankSides | null {
+  const sides = flankSidesIn(seen, ALONG);
+  if (sides) return { ...sides, isWide: false };
+  const wide = flankSidesIn(seen, WIDER_ALONG);
+  return wide && { ...wide, isWide: true };
+}
+
+function flankSidesIn(
+  { fish, outline, farMm }: SeenCatch,
+  [fromShare, toShare]: readonly [number, number],
+): Omit<FlankSides, 'isWide'> | null {
+  const { view } = fish;
+  const lights: number[] = [];
+  const chromas: number[] = [];
+  outline.xMm.forEach((xMm, i) => {
+    if (xMm < fromShare * farMm || xMm > toShare * farMm) return;
+    if (outline.handMm.some(([from, to]) => xMm > from - BESIDE_HAND_MM && xMm < to + BESIDE_HAND_MM)) return;
+    const upper = outline.upperMm[i] as number;
+    const height = (outline.lowerMm[i] as number) - upper;
+    const sides = [[], []] as [[number, number][], [number, number][]];
+    for (let share = ACROSS[0]; share < ACROSS[1]; share += 0.04) {
+      for (const [side, across] of [share, 1 - share].entries()) {
+        const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
+        const row = Math.floor((upper + across * height - view.fromYMm) * view.cellsPerMm);
+        const at = row * view.columns + column;
+        if (row < 0 || row >= view.rows || !view.inPhoto[at]) continue;
+        const [r, g, b] = [
+          view.rgb[3 * at] as number,
+          view.rgb[3 * at + 1] as number,
+          view.rgb[3 * at + 2] as number,
+        ];
+        const most = Math.max(r, g, b);
+        sides[side as 0 | 1].push([
+          Math.log(0.3 * r + 0.6 * g + 0.1 * b + FLOOR),
+          (most - Math.min(r, g, b)) / (most + FLOOR),
+        ]);
+      }
+    }
+    if (sides[0].length < 4 || sides[1].length < 4) return;
+    const step = (of: 0 | 1): number =>
+      medianOf(sides[1].map((v) => v[of])) - medianOf(sides[0].map((v) => v[of]));
+    lights.push(step(0));
+    chromas.push(step(1));
+  });
+  return lights.length < 5 ? null : { lighter: medianOf(lights), greyer: -medianOf(chromas) };
+}
+
+/** The far side is so much lighter, in logs, where the belly lies there; where it may. */
+const SURELY_LIGHTER = -0.28;
+const PERHAPS_LIGHTER = -0.06;
+/** The near side is so much lighter where the belly lies there, whatever is taken for an eye. */
+const SURELY_DARKER = 0.15;
+
+/**
+ * Backs are dark and bellies light, and eyes lie towards the back. Two signs that agree make a fault; light from the
+ * far side alone makes the far side lighter, so that a faint difference against a plainly seen eye is nothing.
+ */
+export function dorsalFinding(seen: SeenCatch, eye: EyeSeen | null): Finding {
+  const check = 'dorsal-near';
+  const { farMm, toPhoto, pattern } = seen;
+  const sides = seeFlankSides(seen);
+  const middle: Point = toPhoto(0.5 * farMm, pattern.widthMm / 2);
+  const lighter = sides?.lighter ?? 0;
+  if (eye?.side === 'near' && lighter < SURELY_DARKER) {
+    const place = toPhoto(...eye.placeMm, NOSE_HEIGHT_SHARE * farMm);
+    return lighter < PERHAPS_LIGHTER
+      ? findingOf(
+          check,
+          'fault',
+          0.88,
+          'Eye and back are at the near side: the back points to the angler.',
+          place,
+        )
+      : findingOf(check, 'look', 0.5, 'The eye seems to be at the near side: is the back there?', place);
+  }
+  if (!sides)
+    return eye
+      ? findingOf(check, 'clear', 0.85, 'The eye is at the far side.')
+      : findingOf(check, 'clear', 0.4, 'Too little of the flank is free to tell back from belly.');
+  const { greyer, isWide } = sides;
+  const isBelly = lighter < SURELY_LIGHTER;
+  // Two signs that agree here too: the far side is the lighter, and it is no more colourful.
+  if (!eye && isBelly && greyer < 0.12)
+    return findingOf(check, 'fault', 0.8, 'The belly is at the far side: the back points to the angler.', middle); // prettier-ignore
+  if (isBelly || (!eye && !isWide && lighter < PERHAPS_LIGHTER))
+    return findingOf(check, 'look', 0.5, 'The flank is lighter at the far side: is the belly there?', middle);
+  return findingOf(check, 'clear', eye || lighter > 0.25 ? 0.9 : 0.6, 'The back is at the far side.');
+}
+
+/** A tail that lies straight continues the body's axis within this share of the length. */
+const MOST_ASIDE_SHARE = 0.01;
+/** Where the outline has no large fins, shares of the length: fins draw the middle aside. */
+const FINLESS = [[0.06, 0.32], [0.75, 0.87]] as const; // prettier-ignore
+
+/** Whether the tail is bent aside, or stands up: that shows from above by its shadow alone, in the sun. */
+export function curledFinding(seen: SeenCatch): Finding {
+  const bent = bentFinding(seen);
+  return bent.verdict === 'clear' ? (standingFinding(seen) ?? bent) : bent;
+}
+
+function standingFinding(seen: SeenCatch): Finding | null {
+  const shadow = seeTailShadow(seen);
+  if (!shadow || !isOfStandingTail(shadow)) return null;
+  const { farMm, toPhoto, outline } = seen;
+  const yMm = ((outline.upperMm.at(-1) as number) + (outline.lowerMm.at(-1) as number)) / 2;
+  return findingOf(
+    'tail-curled',
+    'look',
+    0.55,
+    `The tail’s shadow lies ${Math.hypot(...shadow.awayMm).toFixed(0)} mm beside it: does it stand up?`,
+    toPhoto(farMm, yMm),
+  );
+}
+
+function bentFinding({ outline, farMm, toPhoto }: SeenCatch): Finding {
+  const check = 'tail-curled';
+  const middles = outline.xMm.flatMap((xMm, i) => {
+    const isUnderHand = outline.handMm.some(
+      ([from, to]) => xMm > from - BESIDE_HAND_MM && xMm < to + BESIDE_HAND_MM,
+    );
+    return isUnderHand
+      ? []
+      : [[xMm, ((outline.upperMm[i] as number) + (outline.lowerMm[i] as number)) / 2] as const];
+  });
+  const body = middles.filter(([x]) => FINLESS.some(([from, to]) => x > from * farMm && x < to * farMm));
+  const end = middles.filter(([x]) => x > 0.9 * farMm && x < 0.98 * farMm);
+  if (body.length < 20 || end.length < 3)
+    return findingOf(check, 'clear', 0.4, 'Too little of the body is free to tell.');
+  const axis = fitLine(body);
+  const asideMm = medianOf(end.map(([x, y]) => y - axis.yMean - axis.slope * (x - axis.xMean)));
+  const place = toPhoto(0.94 * farMm, (end[0] as readonly [number, number])[1]);
+  if (Math.abs(asideMm) > MOST_ASIDE_SHARE * farMm)
+    return findingOf(
+      check,
+      'look',
+      0.55,
+      `The tail lies ${Math.abs(asideMm).toFixed(0)} mm beside the body’s line.`,
+      place,
+      { value: Math.abs(asideMm), unit: 'mm' },
+    );
+  return findingOf(check, 'clear', 0.6, 'The tail continues the body’s line.');
+}

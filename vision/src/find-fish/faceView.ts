@@ -1,0 +1,118 @@
+import type { LensPose } from '../camera/lens.ts';
+import type { Raster } from '../image/rectify.ts';
+
+/** The ruled face and its surroundings seen straight from above, three values (0-255) a cell. */
+export interface FaceView {
+  columns: number;
+  rows: number;
+  cellsPerMm: number;
+  fromXMm: number;
+  fromYMm: number;
+  rgb: Float32Array;
+  /** 1 where the photograph shows the place. */
+  inPhoto: Uint8Array;
+}
+
+export interface FaceWindow {
+  fromXMm: number;
+  toXMm: number;
+  fromYMm: number;
+  toYMm: number;
+  cellsPerMm: number;
+}
+
+/** The cell of a view in which a place lies, mm; −1 outside of it. */
+export function cellAt(
+  { columns, rows, cellsPerMm, fromXMm, fromYMm }: FaceView,
+  xMm: number,
+  yMm: number,
+): number {
+  const column = Math.floor((xMm - fromXMm) * cellsPerMm);
+  const row = Math.floor((yMm - fromYMm) * cellsPerMm);
+  return column < 0 || row < 0 || column >= columns || row >= rows ? -1 : row * columns + column;
+}
+
+/** Draws a window of the plane `zMm` over the face through the camera; each cell is the mean of `rays`² bilinear samples. */
+export function viewFace(photo: Raster, pose: LensPose, window: FaceWindow, rays = 1, zMm = 0): FaceView {
+  const { cellsPerMm, fromXMm, fromYMm } = window;
+  const columns = Math.round((window.toXMm - fromXMm) * cellsPerMm);
+  const rows = Math.round((window.toYMm - fromYMm) * cellsPerMm);
+  const rgb = new Float32Array(columns * rows * 3);
+  const inPhoto = new Uint8Array(columns * rows);
+  const { widthPx, heightPx, data } = photo;
+  const lineBytes = widthPx * 4;
+  const [endX, endY] = [widthPx - 1, heightPx - 1];
+  const { focalPx, k1 } = pose;
+  const [centreX, centreY] = pose.centrePx;
+  const [r0, r1, r2, r3, r4, r5, r6, r7, r8] = pose.rotation;
+  const [tx, ty, tz] = pose.zeroMm;
+  const rayStepMm = 1 / (rays * cellsPerMm);
+  const share = 1 / (rays * rays);
+  const sums = new Float64Array(columns * 3);
+  const hits = new Uint8Array(columns);
+  for (let row = 0; row < rows; row++) {
+    sums.fill(0);
+    hits.fill(0);
+    for (let line = row * rays; line < (row + 1) * rays; line++) {
+      // projectBoardPoint, written out with what is the same along a line: half of the time of a call for each place.
+      const yMm = fromYMm + (line + 0.5) * rayStepMm;
+      const uLine = r1 * yMm - r2 * zMm + tx;
+      const vLine = r4 * yMm - r5 * zMm + ty;
+      const wLine = r7 * yMm - r8 * zMm + tz;
+      for (let ray = 0, column = 0, left = rays; column < columns; ray++) {
+        const xMm = fromXMm + (ray + 0.5) * rayStepMm;
+        const nearness = 1 / (r6 * xMm + wLine);
+        const u = (r0 * xMm + uLine) * nearness;
+        const v = (r3 * xMm + vLine) * nearness;
+        const bend = focalPx * (1 + k1 * (u * u + v * v));
+        const x = centreX + bend * u;
+        const y = centreY + bend * v;
+        if (x >= 0 && y >= 0 && x < endX && y < endY) {
+          const x0 = x | 0;
+          const y0 = y | 0;
+          const fx = x - x0;
+          const fy = y - y0;
+          const d = fx * fy;
+          const b = fx - d;
+          const c = fy - d;
+          const a = 1 - fx - c;
+          const i = y0 * lineBytes + x0 * 4;
+          const j = i + lineBytes;
+          const at = column * 3;
+          hits[column] = (hits[column] as number) + 1;
+          sums[at] =
+            (sums[at] as number) +
+            a * (data[i] as number) +
+            b * (data[i + 4] as number) +
+            c * (data[j] as number) +
+            d * (data[j + 4] as number);
+          sums[at + 1] =
+            (sums[at + 1] as number) +
+            a * (data[i + 1] as number) +
+            b * (data[i + 5] as number) +
+            c * (data[j + 1] as number) +
+            d * (data[j + 5] as number);
+          sums[at + 2] =
+            (sums[at + 2] as number) +
+            a * (data[i + 2] as number) +
+            b * (data[i + 6] as number) +
+            c * (data[j + 2] as number) +
+            d * (data[j + 6] as number);
+        }
+        if (--left === 0) {
+          column++;
+          left = rays;
+        }
+      }
+    }
+    for (let column = 0; column < columns; column++) {
+      if (hits[column] !== rays * rays) continue;
+      const cell = row * columns + column;
+      inPhoto[cell] = 1;
+      rgb[cell * 3] = (sums[column * 3] as number) * share;
+      rgb[cell * 3 + 1] = (sums[column * 3 + 1] as number) * share;
+      rgb[cell * 3 + 2] = (sums[column * 3 + 2] as number) * share;
+    }
+  }
+  return { columns, rows, cellsPerMm, fromXMm, fromYMm, rgb, inPhoto };
+}

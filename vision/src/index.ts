@@ -1,0 +1,81 @@
+export {
+  analysePhoto,
+  analysisSteps,
+  runAnalysis,
+  type AnalysisOptions,
+  type AnalysisRun,
+  type AnalysisStage,
+  type AnalysisStep,
+  type AnalysisTrouble,
+  type BoardFound,
+  type IdentifierRead,
+  type PhotoAnalysis,
+} from './analyse.ts';
+export { BENCH_CHECKS, type BenchCheck, type Finding, type FindingMeasure } from './findings.ts';
+export { compareMerit, frameMerit, rankFrames, type FrameMerit } from './choose/rankFrames.ts';
+export type { CodeReader, CodeSeen } from './find-card/codeSeen.ts';
+export { isTurned, toStoredPx, toUprightPx, uprightRaster } from './camera/orientation.ts';
+export {
+  SHIPPED_BOARDS,
+  boardLines,
+  boardNumerals,
+  faceCornersMm,
+  faceLengthMm,
+  findBoard,
+  mmPerUnit,
+  type BoardLine,
+  type BoardNumeral,
+  type LineFamily,
+  type MeasuringBoard,
+} from './board/board.ts';
+export { boardMap, type BoardLens, type BoardMap } from './board/boardMap.ts';
+export { TAIL_HEIGHT_MM, trueLengthMm } from './find-fish/tailHeight.ts';
+export { cameraPose, focalPxFrom35mm, type CameraPose } from './camera/camera.ts';
+export { analysedSize } from './image/analysedSize.ts';
+export { scaleAnalysis } from './scaleAnalysis.ts';
+export { jpegStructure, jpegTrouble, type JpegStructure, type JpegTrouble } from './image/jpegStructure.ts';
+export { isJpeg, readExif } from './exif/exif.ts';
+export {
+  checkQuad,
+  fitHomography,
+  invertHomography,
+  mapPoint,
+  type Homography,
+  type QuadRefusal,
+} from './camera/homography.ts';
+export {
+  boardPointOf,
+  cameraPlaceMm,
+  lensTiltDeg,
+  projectBoardPoint,
+  undistortPx,
+  type LensPose,
+} from './camera/lens.ts';
+export { crossingsAt, glyphOf, textWidthMm, type Glyph } from './board/lettering.ts';
+export { scalePx, turn, type Point, type Quad } from './geometry/point.ts';
+export {
+  BENCH_CORNER_SIGMA_PX,
+  HAND_SIGMA_PX,
+  MARK_NAMES,
+  readBoard,
+  readingOf,
+  type BenchNotes,
+  type MarkName,
+  type StoredBoardReading,
+  type BoardMarks,
+  type BoardReading,
+  type ErrorShare,
+  type ReadingOptions,
+  type ReadingRefusal,
+} from './reading.ts';
+export { rectifyStrip, stripFrame, type Raster, type StripFrame } from './image/rectify.ts';
+export {
+  learnBoard,
+  type LearnResult,
+  type LearnTrouble,
+  type LearnWish,
+  type Learning,
+  type LearntBoard,
+} from './learn-board/learnBoard.ts';
+export { isSameKind } from './learn-board/sameKind.ts';
+export type { MarkedLine } from './learn-board/markedLines.ts';
