@@ -142,22 +142,27 @@ async function runBrowserTests() {
   const stats = heard?.stats ?? null;
   for (const line of slowest(heard?.suites ?? [])) say(`  ${line}`);
   for (const page of failedPages(heard?.suites ?? [])) say(page);
-  passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0);
-  failed += stats?.unexpected ?? 0;
-  if (code !== 0 && !(stats?.unexpected > 0)) failed += 1;
+  // One that passes only when it is tried again has failed.
+  const wrong = (stats?.unexpected ?? 0) + (stats?.flaky ?? 0);
+  for (const { name, status } of resultsOf(heard?.suites ?? []))
+    if (status === 'flaky') say(`  flaky: ${name}`);
+  passed += stats?.expected ?? 0;
+  failed += wrong;
+  if (code !== 0 && wrong === 0) failed += 1;
   say(`  browser tests: ${seconds(from)}`);
 }
 
 /**
  * Each browser test with its last result.
  * @param {any[]} suites of Playwright's report
- * @returns {{ name: string, result: any }[]}
+ * @returns {{ name: string, status: string, result: any }[]}
  */
 function resultsOf(suites) {
   return suites.flatMap(({ suites: inner = [], specs = [] }) => [
     ...resultsOf(inner),
     ...specs.map((/** @type {any} */ { file, title, tests }) => ({
       name: `${file} › ${title}`,
+      status: tests[0]?.status,
       result: tests[0]?.results.at(-1),
     })),
   ]);

@@ -95,8 +95,8 @@ describe('a field of a command that holds what it should not', () => {
     }
     process.stdout.write(`fuzz: ${tried.length} of ${all.length} commands: ${[...statuses].sort().map(([status, count]) => `${count} × ${status}`).join(', ')}\n`); // prettier-ignore
     expect(faults).toEqual([]);
-    // Each was looked at: none was put off, and some values fit.
+    // Each was looked at: none was put off, and of all of them some fit.
     expect(statuses.get(429)).toBeUndefined();
-    expect(statuses.get(200)).toBeGreaterThan(0);
+    if (IS_WHOLE) expect(statuses.get(200)).toBeGreaterThan(0);
   }, 3_600_000);
 });

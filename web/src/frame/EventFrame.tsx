@@ -29,7 +29,7 @@ interface Place {
 /** The day in its order; only places that exist and that one may enter. */
 function placesOf(
   event: EventView,
-  { roles, entrantId }: PlaceInEvent,
+  { may, entrantId }: PlaceInEvent,
   measure: Measure['kind'] | null,
   sentBack: number,
 ): { day: Place[]; under: Place[] } {
@@ -43,7 +43,7 @@ function placesOf(
   }
   if (measure === 'weight') day.push({ to: 'weigh-in', name: 'Weigh-in' });
   // Nothing is judged by its photograph where weight counts.
-  if (roles.includes('judge') && measure !== 'weight') {
+  if (may('see-queue') && measure !== 'weight') {
     day.push({
       to: 'judge',
       name: 'Judge',
@@ -52,8 +52,7 @@ function placesOf(
   }
   day.push({ to: 'standings', name: 'Standings' }, { to: 'records', name: 'Records' });
   const under: Place[] = [];
-  if (entrantId || roles.includes('judge') || roles.includes('director'))
-    under.push({ to: 'specimens', name: 'Specimens' });
+  if (entrantId || may('see-specimens')) under.push({ to: 'specimens', name: 'Specimens' });
   under.push({ to: '.', name: 'Event', end: true });
   if (entrantId) under.push({ to: 'settings', name: 'Settings' });
   return { day, under };

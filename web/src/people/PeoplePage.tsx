@@ -27,7 +27,7 @@ export function PeoplePage() {
   const people = usePeople(event.eventId);
   const [search, setSearch] = useState('');
   const [page, setPage] = useState(1);
-  const isDirector = place.roles.includes('director');
+  const isDirector = place.may('manage-people');
   const wanted = search.trim().toLowerCase();
   const shown = people.data?.filter(
     (one) =>

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { whoSchema, type PersonView, type Who } from '@lauta/contract';
-import type { Role } from '@lauta/core/people';
+import { may, type Capability } from '@lauta/core/people';
 import { setAppClock } from '../clock/appClock.ts';
 import { getJson } from '../door/http.ts';
 
@@ -26,16 +26,28 @@ export function useForgetAll() {
 }
 
 export interface PlaceInEvent {
-  roles: readonly Role[];
   /** The entrant that the account is a member of in this event. */
   entrantId: string | null;
+  /** What the server would say, by the same table; of an entrant's own things when one is named. */
+  may(capability: Capability, entrantId?: string): boolean;
 }
 
 export function placeIn(who: Who | undefined, eventId: string): PlaceInEvent {
-  const account = who?.account;
+  const account = who?.account ?? null;
+  const held = account?.roles.filter((one) => one.eventId === eventId) ?? [];
+  const own = account?.entrants.find((one) => one.eventId === eventId)?.entrantId ?? null;
+  const subject = {
+    signedIn: account !== null,
+    founder: account?.founder ?? false,
+    roles: new Set(held.map(({ role }) => role)),
+    // What anyone may see is shown without being asked for.
+    eventPublic: false,
+    paired: (account?.pairing ?? null) !== null,
+  };
   return {
-    roles: account?.roles.filter((held) => held.eventId === eventId).map((held) => held.role) ?? [],
-    entrantId: account?.entrants.find((one) => one.eventId === eventId)?.entrantId ?? null,
+    entrantId: own,
+    may: (capability, entrantId) =>
+      may(capability, { ...subject, ownEntrant: entrantId !== undefined && entrantId === own }),
   };
 }
 

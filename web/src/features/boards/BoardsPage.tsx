@@ -22,7 +22,7 @@ export function BoardsPage() {
     <div className="grid max-w-4xl gap-6">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2">
         <h1>Kinds of board</h1>
-        {place.roles.includes('director') && (
+        {place.may('add-board') && (
           <Link className="btn btn-primary h-14" to={eventPath(event.eventId, 'boards', 'new')}>
             Add one from a photograph
           </Link>

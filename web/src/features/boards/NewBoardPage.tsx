@@ -17,7 +17,7 @@ export function NewBoardPage() {
   const [photo, setPhoto] = useState<Blob | null>(null);
   const bench = useBenchWorker();
   const opened = useOpenedPhoto(bench, photo);
-  if (!place.roles.includes('director')) return <Empty title="Only the director adds kinds of board" />;
+  if (!place.may('add-board')) return <Empty title="Only the director adds kinds of board" />;
   const back = (
     <Link className="linklike inline-flex min-h-11 items-center" to={eventPath(event.eventId, 'boards')}>
       Back to the boards

@@ -37,7 +37,7 @@ export function EventPage() {
   const { event, place } = useInEvent();
   const rules = useRules(event.eventId);
   const current = rules.data?.at(-1);
-  const isDirector = place.roles.includes('director');
+  const isDirector = place.may('edit-event');
   return (
     <div className="grid max-w-4xl gap-6">
       <div>
@@ -125,7 +125,7 @@ export function EventPage() {
         <Link className="btn h-12" to={eventPath(event.eventId, 'boards')}>
           Kinds of board
         </Link>
-        {(isDirector || place.roles.includes('judge')) && (
+        {place.may('see-people') && (
           <Link className="btn h-12" to={eventPath(event.eventId, 'people')}>
             People of this event
           </Link>

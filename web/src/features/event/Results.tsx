@@ -11,7 +11,7 @@ export function Results() {
   const { event, place } = useInEvent();
   const client = useQueryClient();
   const { run, isBusy, error } = useOnce();
-  const isDirector = place.roles.includes('director');
+  const isDirector = place.may('edit-event');
   const isOfficial = Boolean(event.officialAt);
   if (!isOfficial && !isDirector) return null;
   const declare = async (): Promise<void> => {

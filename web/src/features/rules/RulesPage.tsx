@@ -29,7 +29,7 @@ export function RulesPage() {
   const navigate = useNavigate();
   if (hasFailed(rules)) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
   if (rules.isPending) return <Loading what="Fetching the rules" />;
-  if (!place.roles.includes('director')) return <Empty title="Only the director publishes rules" />;
+  if (!place.may('publish-rules')) return <Empty title="Only the director publishes rules" />;
   const current = rules.data.at(-1);
   return (
     <div className="max-w-3xl">

@@ -19,7 +19,7 @@ export function SpecimenPage() {
   const sheet = rules.data.at(-1)?.sheet;
   if (!sheet)
     return <Empty title="No rule sheet yet">The director publishes it: it names the kinds of fish.</Empty>;
-  const isOfficial = place.roles.includes('judge') || place.roles.includes('director');
+  const isOfficial = place.may('see-specimens');
   if (!place.entrantId && !isOfficial)
     return <Empty title="Only entrants record specimens">Sign in as an angler of this event.</Empty>;
   return <Specimens sheet={sheet} entrantId={place.entrantId} isOfficial={isOfficial} />;

@@ -82,7 +82,7 @@ function FishRow({
 }) {
   const { event, place } = useInEvent();
   // Who may open the evidence gets a way to it; the others see the figures.
-  const evidence = place.roles.includes('judge') ? 'judge' : place.entrantId === entrantId ? 'catches' : null;
+  const evidence = place.may('see-queue') ? 'judge' : place.may('see-original', entrantId) ? 'catches' : null;
   const { step } = sheet.measure;
   const reasons = fish.infractions.map((infraction) => {
     const rule = sheet.penalties.find((one) => one.infraction === infraction);

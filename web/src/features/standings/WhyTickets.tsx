@@ -19,9 +19,7 @@ export function WhyTickets({
 }) {
   const { event, place } = useInEvent();
   const { step } = sheet.measure;
-  const maySee =
-    place.entrantId === standing.entrantId ||
-    place.roles.some((role) => role === 'weigh-master' || role === 'judge' || role === 'director');
+  const maySee = place.may('see-ticket', standing.entrantId);
   if (standing.tickets.length === 0) return <p className="text-quiet">No bag weighed yet.</p>;
   return (
     <div className="max-w-3xl overflow-x-auto">

@@ -24,7 +24,7 @@ const MOST_BYTES = 1_000_000;
 export function WatersPage() {
   const { event, place } = useInEvent();
   const waters = useWaters(event.eventId);
-  const isDirector = place.roles.includes('director');
+  const isDirector = place.may('edit-event');
   const [chosen, setChosen] = useState<Waters | null>(null);
   if (hasFailed(waters)) return <Failed error={waters.error} retry={() => void waters.refetch()} />;
   if (waters.isPending) return <Loading what="Fetching the waters" />;

@@ -44,7 +44,7 @@ export function WeighInPage() {
     );
   if (!isWeightSheet(sheet))
     return <Empty title="Length counts in this event">Nothing is weighed in here.</Empty>;
-  const isOfficial = place.roles.some((role) => role === 'weigh-master' || role === 'director');
+  const isOfficial = place.may('weigh');
   const accountId = who.data?.account?.accountId;
   return isOfficial && accountId ? (
     <Station sheet={sheet} published={rules.data} accountId={accountId} />
