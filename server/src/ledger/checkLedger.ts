@@ -7,7 +7,8 @@ import { exifSha256 } from '../catch/freeFile.ts';
 import { FIRST_KIND, LEDGER_SETTING } from '../installation/installation.ts';
 import { chunksOf } from '../photo/readOriginal.ts';
 import type { Stores } from '../storage/storage.ts';
-import { expectedRows, type ExpectedRow, type Expectation } from './expectedRows.ts';
+import { expectedRows } from './expectedRows.ts';
+import type { Expectation, ExpectedRow } from './recordFold.ts';
 import type { HeadSigner } from './headSigner.ts';
 import type { RecordRow, RecordTable } from './recordRows.ts';
 
