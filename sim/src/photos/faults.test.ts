@@ -79,7 +79,7 @@ describe('a drawn fault', () => {
       expect([fault, found?.verdict]).toEqual([fault, 'fault']);
       expect(found?.confidence).toBeGreaterThan(0.5);
     },
-    120_000,
+    300_000,
   );
 
   it('has its measure: the nose’s gap and the jaws’ within a few mm', async () => {
@@ -88,12 +88,12 @@ describe('a drawn fault', () => {
       const { noseGapMm } = await analyse(record);
       expect(Math.abs((noseGapMm ?? NaN) - record.noseGapMm)).toBeLessThan(4);
     }
-  }, 120_000);
+  }, 300_000);
 
   it('gives no length when a hand hides the tail', async () => {
     const record = (await drawn).find(({ faults }) => faults.includes('tail-held')) as PhotoRecord;
     expect(await analyse(record)).toMatchObject({ lengthMm: null, trouble: 'tail-held' });
-  }, 120_000);
+  }, 300_000);
 });
 
 describe('a photograph without a fault', () => {
@@ -103,7 +103,7 @@ describe('a photograph without a fault', () => {
     expect(findings.map(({ check }) => check).toSorted()).toEqual([...BENCH_CHECKS].toSorted());
     expect(findings.filter(({ verdict }) => verdict === 'fault')).toEqual([]);
     expect(identifier).toEqual({ visible: true, payload: record.expectedPayload });
-  }, 120_000);
+  }, 300_000);
 });
 
 describe('a photograph without a board', () => {
