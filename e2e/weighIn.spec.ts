@@ -149,7 +149,7 @@ test('a scale’s plate and its checks: one that is off is told until it is righ
   await page.locator('summary', { hasText: /scale/i }).click();
   await page.getByRole('button', { name: 'Another scale' }).click();
   const name = `Scale by the door ${Date.now()}`;
-  await page.getByLabel('Called').fill(name);
+  await book.getByLabel('Name', { exact: true }).fill(name);
   await page.getByLabel('Weighs up to').fill('10-0');
   await page.getByLabel('Its division, e').selectOption('0.01 lb');
   await book.getByRole('button', { name: 'Keep', exact: true }).click();
