@@ -2,11 +2,14 @@ import { faceLengthMm } from '@lauta/vision';
 import { paintBoard } from './boardTexture.ts';
 import { CARD_MM } from '@lauta/core/identifier';
 import { paintCard } from './card.ts';
-import { rollDice, seedFor } from './dice.ts';
+import { seedFor } from './dice.ts';
+import { layDrops, type Drops } from './drops.ts';
 import { paintGround } from './ground.ts';
 import { clamp, smoothstep, hexRgb, type Rgb, type Texture } from './paint.ts';
 import type { Relief } from './relief.ts';
-import { BOARD_THICK_MM, OVER_FISH_MM, rayCaster, type Scene, type Vector, type Wet } from './scene.ts';
+import { ReliefTiles } from './reliefTiles.ts';
+import { sampleTexture, sampled } from './sampleTexture.ts';
+import { BOARD_THICK_MM, OVER_FISH_MM, rayCaster, type Scene, type Vector } from './scene.ts';
 
 /** An upright plate: the stop, or the wall along the far edge. */
 interface Plate {
@@ -17,11 +20,6 @@ interface Plate {
   band: Rgb | null;
 }
 
-const TILE_MM = 8;
-/** So many steps of a ray stay within a tile and its neighbours. */
-const LEAP = 6;
-/** Large tiles, each with its neighbours, tell a ray at once how high all is that it can meet. */
-const REGION_MM = 48;
 const BAND_MM = 14;
 
 /** Everything that light falls on, and what a ray from the camera sees of it. */
@@ -33,15 +31,7 @@ export class World {
   private readonly groundAt: ReturnType<typeof paintGround>;
   private readonly sunlit: Float32Array;
   private readonly sunlitColumns: number;
-  /** The greatest height in each tile, and in it and its neighbours. */
-  private readonly peaks: Float32Array;
-  private readonly widePeaks: Float32Array;
-  private readonly tileColumns: number;
-  private readonly tileRows: number;
-  private readonly regions: Float32Array;
-  private readonly regionColumns: number;
-  private readonly regionRows: number;
-  private readonly highestMm: number;
+  private readonly tiles: ReliefTiles;
   private readonly lengthMm: number;
   private readonly colour: [number, number, number] = [0, 0, 0];
   private readonly ray: [number, number, number] = [0, 0, 0];
@@ -86,18 +76,7 @@ export class World {
         band: null,
       });
     }
-    this.highestMm = relief.height.reduce((high, value) => Math.max(high, value), 0);
-    this.tileColumns = Math.ceil((relief.x1Mm - relief.x0Mm) / TILE_MM) + 1;
-    this.tileRows = Math.ceil((relief.y1Mm - relief.y0Mm) / TILE_MM) + 1;
-    this.peaks = this.peaksOf(TILE_MM, this.tileColumns, this.tileRows);
-    this.widePeaks = widened(this.peaks, this.tileColumns, this.tileRows);
-    this.regionColumns = Math.ceil((relief.x1Mm - relief.x0Mm) / REGION_MM) + 1;
-    this.regionRows = Math.ceil((relief.y1Mm - relief.y0Mm) / REGION_MM) + 1;
-    this.regions = widened(
-      this.peaksOf(REGION_MM, this.regionColumns, this.regionRows),
-      this.regionColumns,
-      this.regionRows,
-    );
+    this.tiles = new ReliefTiles(relief);
     this.sunlitColumns = Math.ceil(relief.columns / 2);
     this.sunlit = this.castShadows();
   }
@@ -125,7 +104,7 @@ export class World {
     if (this.seeCardOnTop(ox, oy, oz, dx, dy, dz)) return true;
     const hitsPlate = this.hitPlate(ox, oy, oz, dx, dy, dz);
     const { plate, plateSide, plateT } = this;
-    const body = this.hitRelief(ox, oy, oz, dx, dy, dz, hitsPlate ? Math.min(toFace, plateT) : toFace);
+    const body = this.tiles.hit(ox, oy, oz, dx, dy, dz, hitsPlate ? Math.min(toFace, plateT) : toFace);
     if (body >= 0) {
       this.shadeBody(ox + body * dx, oy + body * dy, dx, dy, dz);
       return true;
@@ -198,99 +177,6 @@ export class World {
     return isHit;
   }
 
-  /** Walks down through the relief; negative when the ray reaches `limit` without touching it. */
-  private hitRelief(
-    ox: number,
-    oy: number,
-    oz: number,
-    dx: number,
-    dy: number,
-    dz: number,
-    limit: number,
-  ): number {
-    const { relief, peaks, widePeaks, tileColumns, tileRows } = this;
-    const { x0Mm, y0Mm } = relief;
-    const flat = Math.sqrt(dx * dx + dy * dy);
-    let start = (this.highestMm - oz) / dz;
-    if (start >= limit) return -1;
-    // Where it goes less far than a region is wide, it begins at the height of what it can meet, if there is any.
-    if (flat * (limit - start) < REGION_MM) {
-      const column = Math.floor((ox + limit * dx - x0Mm) / REGION_MM);
-      const row = Math.floor((oy + limit * dy - y0Mm) / REGION_MM);
-      if (column < -1 || row < -1 || column > this.regionColumns || row > this.regionRows) return -1;
-      const highest = this.regions[(row + 1) * (this.regionColumns + 2) + column + 1] as number;
-      if (highest <= oz + limit * dz) return -1;
-      start = (highest - oz) / dz;
-      if (start >= limit) return -1;
-    }
-    const acrossMm = flat * (limit - start);
-    const steps = Math.max(4, Math.ceil(acrossMm / 1.2));
-    const stride = (limit - start) / steps;
-    for (let i = 1; i <= steps; i++) {
-      const t = start + i * stride;
-      const x = ox + t * dx;
-      const y = oy + t * dy;
-      const column = Math.floor((x - x0Mm) / TILE_MM);
-      const row = Math.floor((y - y0Mm) / TILE_MM);
-      const isOver = column >= -1 && row >= -1 && column <= tileColumns && row <= tileRows;
-      const wide = isOver ? (widePeaks[(row + 1) * (tileColumns + 2) + column + 1] ?? 0) : 0;
-      const last = i + LEAP - 1 < steps ? i + LEAP - 1 : steps;
-      // Over all that is about there: on to the next steps at once.
-      if (wide <= oz + (start + last * stride) * dz) {
-        i = last;
-        continue;
-      }
-      const z = oz + t * dz;
-      if (column < 0 || row < 0 || column >= tileColumns || row >= tileRows) continue;
-      if ((peaks[row * tileColumns + column] as number) <= z) continue;
-      if (relief.heightAt(x, y) > z) {
-        const hit = this.bisect(ox, oy, oz, dx, dy, dz, start + (i - 1) * stride, t);
-        // The last slope of the grid, from a covered cell down to a bare one, is no body.
-        if (relief.isCoveredAt(ox + hit * dx, oy + hit * dy)) return hit;
-      }
-    }
-    return -1;
-  }
-
-  private bisect(
-    ox: number,
-    oy: number,
-    oz: number,
-    dx: number,
-    dy: number,
-    dz: number,
-    above: number,
-    below: number,
-  ): number {
-    let high = above;
-    let low = below;
-    for (let i = 0; i < 7; i++) {
-      const middle = (high + low) / 2;
-      if (this.relief.heightAt(ox + middle * dx, oy + middle * dy) > oz + middle * dz) low = middle;
-      else high = middle;
-    }
-    return low;
-  }
-
-  /** The greatest height of each tile; a height between cells is no greater than the cells about it. */
-  private peaksOf(tileMm: number, columns: number, rows: number): Float32Array {
-    const { relief } = this;
-    const peaks = new Float32Array(rows * columns);
-    const perTile = tileMm * relief.cellsPerMm;
-    for (let row = 0; row < relief.rows; row++) {
-      const [r0, r1] = [Math.floor((row - 0.5) / perTile), Math.floor((row + 1.5) / perTile)];
-      for (let column = 0; column < relief.columns; column++) {
-        const height = relief.height[row * relief.columns + column] as number;
-        if (height === 0) continue;
-        const [c0, c1] = [Math.floor((column - 0.5) / perTile), Math.floor((column + 1.5) / perTile)];
-        for (let r = Math.max(0, r0); r <= Math.min(rows - 1, r1); r++)
-          for (let c = Math.max(0, c0); c <= Math.min(columns - 1, c1); c++)
-            if (height > (peaks[r * columns + c] as number)) peaks[r * columns + c] = height;
-      }
-    }
-    return peaks;
-  }
-
   /** Share of the sun that reaches each second cell of the relief. */
   private castShadows(): Float32Array {
     const { relief, sunlitColumns } = this;
@@ -310,24 +196,7 @@ export class World {
   private reachesSun(x: number, y: number, z: number): boolean {
     const [sx, sy, sz] = this.scene.light.sun;
     if (this.hitPlate(x, y, z, sx || 1e-9, sy || 1e-9, sz) && this.plateT > 0.01) return false;
-    const flat = Math.hypot(sx, sy);
-    const strideMm = 1.6;
-    const rise = (strideMm / flat) * sz;
-    const stepX = (strideMm * sx) / flat;
-    const stepY = (strideMm * sy) / flat;
-    const { relief, peaks, tileColumns, tileRows, highestMm } = this;
-    let px = x;
-    let py = y;
-    let pz = z;
-    while ((pz += rise) < highestMm) {
-      px += stepX;
-      py += stepY;
-      const column = Math.floor((px - relief.x0Mm) / TILE_MM);
-      const row = Math.floor((py - relief.y0Mm) / TILE_MM);
-      if (column < 0 || row < 0 || column >= tileColumns || row >= tileRows) continue;
-      if ((peaks[row * tileColumns + column] as number) > pz && relief.heightAt(px, py) > pz) return false;
-    }
-    return true;
+    return !this.tiles.blocks(x, y, z, this.scene.light.sun);
   }
 
   private sunlitAt(x: number, y: number): number {
@@ -565,79 +434,6 @@ function toned(level: number): number {
 }
 
 const CARD_REACH2 = (CARD_MM.width ** 2 + CARD_MM.height ** 2) / 4 + 1;
-
-/** The greatest of each tile and its eight neighbours, with a border of one tile. */
-function widened(peaks: Float32Array, tileColumns: number, tileRows: number): Float32Array {
-  const columns = tileColumns + 2;
-  const wide = new Float32Array(columns * (tileRows + 2));
-  for (let row = 0; row < tileRows; row++) {
-    for (let column = 0; column < tileColumns; column++) {
-      const peak = peaks[row * tileColumns + column] as number;
-      if (peak === 0) continue;
-      for (let r = row; r <= row + 2; r++)
-        for (let c = column; c <= column + 2; c++)
-          if (peak > (wide[r * columns + c] as number)) wide[r * columns + c] = peak;
-    }
-  }
-  return wide;
-}
-
-interface Drops {
-  at: (x: number, y: number) => { nx: number; ny: number; dim: number } | null;
-}
-
-/** Round drops strewn over the face, found again by a grid of 10 mm. */
-function layDrops(wet: Wet, lengthMm: number, widthMm: number): Drops {
-  const dice = rollDice(wet.seed);
-  const grid = new Map<number, { x: number; y: number; r: number }[]>();
-  const key = (x: number, y: number): number => Math.floor(x / 10) * 1000 + Math.floor(y / 10);
-  for (let i = 0; i < wet.drops; i++) {
-    const drop = {
-      x: dice.between(0, lengthMm),
-      y: dice.between(0, widthMm),
-      r: 0.6 + 2.6 * dice.next() ** 3,
-    };
-    for (const ox of [-drop.r, drop.r])
-      for (const oy of [-drop.r, drop.r]) {
-        const k = key(drop.x + ox, drop.y + oy);
-        const list = grid.get(k) ?? [];
-        if (!list.includes(drop)) grid.set(k, [...list, drop]);
-      }
-  }
-  return {
-    at: (x, y) => {
-      for (const drop of grid.get(key(x, y)) ?? []) {
-        const dx = (x - drop.x) / drop.r;
-        const dy = (y - drop.y) / drop.r;
-        const off = Math.hypot(dx, dy);
-        if (off < 1) return { nx: 0.7 * dx, ny: 0.7 * dy, dim: 0.92 - 0.25 * off ** 4 };
-      }
-      return null;
-    },
-  };
-}
-
-/** The colour last sampled, overwritten by the next: millions of samples a picture would keep the collector busy. */
-const sampled: [number, number, number] = [0, 0, 0];
-
-function sampleTexture(texture: Texture, xMm: number, yMm: number): void {
-  const u = clamp(xMm * texture.pxPerMm - 0.5, 0, texture.widthPx - 1.001);
-  const v = clamp(yMm * texture.pxPerMm - 0.5, 0, texture.heightPx - 1.001);
-  const column = Math.floor(u);
-  const row = Math.floor(v);
-  const { data } = texture;
-  const at = (row * texture.widthPx + column) * 3;
-  const below = at + texture.widthPx * 3;
-  const right = u - column;
-  const low = v - row;
-  const a = (1 - right) * (1 - low);
-  const b = right * (1 - low);
-  const c = (1 - right) * low;
-  const d = right * low;
-  sampled[0] = a * (data[at] as number) + b * (data[at + 3] as number) + c * (data[below] as number) + d * (data[below + 3] as number); // prettier-ignore
-  sampled[1] = a * (data[at + 1] as number) + b * (data[at + 4] as number) + c * (data[below + 1] as number) + d * (data[below + 4] as number); // prettier-ignore
-  sampled[2] = a * (data[at + 2] as number) + b * (data[at + 5] as number) + c * (data[below + 2] as number) + d * (data[below + 5] as number); // prettier-ignore
-}
 
 /** Mean over five by five cells: the sun is a disc, so shadows have soft edges. */
 function blur(source: Float32Array, columns: number, rows: number): Float32Array {
