@@ -2,23 +2,16 @@ import { faceLengthMm } from '@lauta/vision';
 import { paintBoard } from './boardTexture.ts';
 import { CARD_MM } from '@lauta/core/identifier';
 import { paintCard } from './card.ts';
+import { blurCells } from './blurCells.ts';
 import { seedFor } from './dice.ts';
 import { layDrops, type Drops } from './drops.ts';
 import { paintGround } from './ground.ts';
-import { clamp, smoothstep, hexRgb, type Rgb, type Texture } from './paint.ts';
+import { clamp, smoothstep, type Rgb, type Texture } from './paint.ts';
+import { Plates, type Plate } from './plates.ts';
 import type { Relief } from './relief.ts';
 import { ReliefTiles } from './reliefTiles.ts';
 import { sampleTexture, sampled } from './sampleTexture.ts';
 import { BOARD_THICK_MM, OVER_FISH_MM, rayCaster, type Scene, type Vector } from './scene.ts';
-
-/** An upright plate: the stop, or the wall along the far edge. */
-interface Plate {
-  low: Vector;
-  high: Vector;
-  colour: Rgb;
-  /** Painted at the foot of the face that looks along +x. */
-  band: Rgb | null;
-}
 
 const BAND_MM = 14;
 
@@ -27,7 +20,7 @@ export class World {
   private readonly face: Texture;
   private readonly card: Texture | null;
   private readonly drops: Drops | null;
-  private readonly plates: Plate[];
+  private readonly plates: Plates;
   private readonly groundAt: ReturnType<typeof paintGround>;
   private readonly sunlit: Float32Array;
   private readonly sunlitColumns: number;
@@ -35,10 +28,6 @@ export class World {
   private readonly lengthMm: number;
   private readonly colour: [number, number, number] = [0, 0, 0];
   private readonly ray: [number, number, number] = [0, 0, 0];
-  /** The plate that was hit last: nothing is made anew for each of millions of rays. */
-  private plate: Plate | null = null;
-  private plateT = 0;
-  private plateSide: 0 | 1 | 2 = 0;
   private cover = 0;
   private gloss = 0;
   private readonly origin: Vector;
@@ -60,22 +49,7 @@ export class World {
     this.drops = scene.wet ? layDrops(scene.wet, this.lengthMm, board.widthMm) : null;
     this.card = scene.card ? paintCard(scene.card.identifier, scene.card.isHandwritten) : null;
     this.groundAt = paintGround(scene.ground, seedFor(scene.seed, 'ground'));
-    this.plates = [
-      {
-        low: [-board.stop.thicknessMm, 0, 0],
-        high: [0, board.widthMm, board.stop.heightMm],
-        colour: hexRgb(board.stop.colour),
-        band: board.stop.band ? hexRgb(board.stop.band) : null,
-      },
-    ];
-    if (board.wall) {
-      this.plates.push({
-        low: [-board.stop.thicknessMm, -board.wall.thicknessMm, 0],
-        high: [this.lengthMm, 0, board.wall.heightMm],
-        colour: hexRgb(board.wall.colour),
-        band: null,
-      });
-    }
+    this.plates = new Plates(board);
     this.tiles = new ReliefTiles(relief);
     this.sunlitColumns = Math.ceil(relief.columns / 2);
     this.sunlit = this.castShadows();
@@ -102,15 +76,15 @@ export class World {
     const oz = this.origin[2];
     const toFace = -oz / dz;
     if (this.seeCardOnTop(ox, oy, oz, dx, dy, dz)) return true;
-    const hitsPlate = this.hitPlate(ox, oy, oz, dx, dy, dz);
-    const { plate, plateSide, plateT } = this;
+    const hitsPlate = this.plates.hit(ox, oy, oz, dx, dy, dz);
+    const { plate, side, t: plateT } = this.plates;
     const body = this.tiles.hit(ox, oy, oz, dx, dy, dz, hitsPlate ? Math.min(toFace, plateT) : toFace);
     if (body >= 0) {
       this.shadeBody(ox + body * dx, oy + body * dy, dx, dy, dz);
       return true;
     }
     if (hitsPlate && plate) {
-      this.shadePlate(plate, plateSide, ox + plateT * dx, oy + plateT * dy, oz + plateT * dz);
+      this.shadePlate(plate, side, ox + plateT * dx, oy + plateT * dy, oz + plateT * dz);
       return true;
     }
     const x = ox + toFace * dx;
@@ -142,41 +116,6 @@ export class World {
     );
   }
 
-  /** Whether a ray meets a plate; which, where and at which side is kept until the next one is asked for. */
-  private hitPlate(ox: number, oy: number, oz: number, dx: number, dy: number, dz: number): boolean {
-    let isHit = false;
-    const perX = 1 / dx;
-    const perY = 1 / dy;
-    const perZ = 1 / dz;
-    for (let i = 0; i < this.plates.length; i++) {
-      const plate = this.plates[i] as Plate;
-      const { low, high } = plate;
-      const x0 = (low[0] - ox) * perX;
-      const x1 = (high[0] - ox) * perX;
-      const enterX = x0 < x1 ? x0 : x1;
-      const leaveX = x0 < x1 ? x1 : x0;
-      const y0 = (low[1] - oy) * perY;
-      const y1 = (high[1] - oy) * perY;
-      const enterY = y0 < y1 ? y0 : y1;
-      const leaveY = y0 < y1 ? y1 : y0;
-      if (enterX >= leaveY || enterY >= leaveX) continue;
-      const z0 = (low[2] - oz) * perZ;
-      const z1 = (high[2] - oz) * perZ;
-      const enterZ = z0 < z1 ? z0 : z1;
-      const leaveZ = z0 < z1 ? z1 : z0;
-      let enter = enterX > enterY ? enterX : enterY;
-      if (enterZ > enter) enter = enterZ;
-      let leave = leaveX < leaveY ? leaveX : leaveY;
-      if (leaveZ < leave) leave = leaveZ;
-      if (enter >= leave || enter <= 0 || (isHit && enter >= this.plateT)) continue;
-      isHit = true;
-      this.plate = plate;
-      this.plateT = enter;
-      this.plateSide = enter === enterX ? 0 : enter === enterY ? 1 : 2;
-    }
-    return isHit;
-  }
-
   /** Share of the sun that reaches each second cell of the relief. */
   private castShadows(): Float32Array {
     const { relief, sunlitColumns } = this;
@@ -190,12 +129,12 @@ export class World {
         sharp[row * sunlitColumns + column] = lit ? 1 : 0;
       }
     }
-    return blur(sharp, sunlitColumns, rows);
+    return blurCells(sharp, sunlitColumns, rows);
   }
 
   private reachesSun(x: number, y: number, z: number): boolean {
     const [sx, sy, sz] = this.scene.light.sun;
-    if (this.hitPlate(x, y, z, sx || 1e-9, sy || 1e-9, sz) && this.plateT > 0.01) return false;
+    if (this.plates.hit(x, y, z, sx || 1e-9, sy || 1e-9, sz) && this.plates.t > 0.01) return false;
     return !this.tiles.blocks(x, y, z, this.scene.light.sun);
   }
 
@@ -434,30 +373,3 @@ function toned(level: number): number {
 }
 
 const CARD_REACH2 = (CARD_MM.width ** 2 + CARD_MM.height ** 2) / 4 + 1;
-
-/** Mean over five by five cells: the sun is a disc, so shadows have soft edges. */
-function blur(source: Float32Array, columns: number, rows: number): Float32Array {
-  const reach = 2;
-  const across = new Float32Array(source.length);
-  const out = new Float32Array(source.length);
-  const pass = (
-    from: Float32Array,
-    to: Float32Array,
-    stride: number,
-    length: number,
-    lines: number,
-    lineStride: number,
-  ): void => {
-    for (let line = 0; line < lines; line++) {
-      for (let i = 0; i < length; i++) {
-        let sum = 0;
-        for (let k = -reach; k <= reach; k++)
-          sum += from[line * lineStride + clamp(i + k, 0, length - 1) * stride] as number;
-        to[line * lineStride + i * stride] = sum / (2 * reach + 1);
-      }
-    }
-  };
-  pass(source, across, 1, columns, rows, columns);
-  pass(across, out, columns, rows, columns, 1);
-  return out;
-}
