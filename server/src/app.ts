@@ -16,7 +16,11 @@ import { sameOrigin } from './http/sameOrigin.ts';
 import type { Lauta } from './lauta.ts';
 import { addLedgerRoutes } from './ledger/ledgerRoutes.ts';
 import { addStreamRoutes } from './live/streamRoutes.ts';
-import { addPeopleRoutes, type SignInLimits } from './people/peopleRoutes.ts';
+import { addIdentifierRoutes } from './event/identifierRoutes.ts';
+import { addPairingRoutes } from './people/pairingRoutes.ts';
+import { addPeopleRoutes } from './people/peopleRoutes.ts';
+import { addSessionRoutes } from './people/sessionRoutes.ts';
+import { signInLimiters, type SignInLimits } from './people/signInLimiters.ts';
 import { addPhotographRoutes } from './photo/photographRoutes.ts';
 import { addStandingsRoutes } from './scoring/standingsRoutes.ts';
 import { addSpecimenRoutes } from './specimen/specimenRoutes.ts';
@@ -103,7 +107,11 @@ export function createApp(lauta: Lauta, options: AppOptions): { app: Express; ro
   });
 
   const table = new RouteTable(lauta, options.writesPerMinute);
-  addPeopleRoutes(table, options);
+  const limiters = signInLimiters(lauta, options);
+  addSessionRoutes(table, limiters);
+  addPairingRoutes(table, limiters);
+  addPeopleRoutes(table);
+  addIdentifierRoutes(table);
   addEventRoutes(table);
   addBoardRoutes(table);
   addStandingsRoutes(table);
