@@ -3,10 +3,9 @@ import { parseArgs } from 'node:util';
 import type { LedgerEntryView } from '@lauta/contract';
 import { notPrefixAt, type StoredEntry } from '@lauta/core/ledger';
 import { LEDGER_SETTING } from '../installation/installation.ts';
-import { openPool } from '../storage/database.ts';
-import { mariadbStorage, type Stores } from '../storage/storage.ts';
+import { openAlone } from '../storage/openAlone.ts';
+import type { Stores } from '../storage/storage.ts';
 import { checkInstallation, checkLedger, type LedgerCheck } from './checkLedger.ts';
-import { openHeadSigner } from './headSigner.ts';
 
 const MOST_SHOWN = 100;
 const write = (text: string): void => void process.stdout.write(`${text}\n`);
@@ -19,11 +18,8 @@ const plain = (text: string): string => text.replaceAll(/[\p{Cc}\p{Cf}\p{Cs}]/gu
  */
 async function main(): Promise<void> {
   const { values } = parseArgs({ options: { against: { type: 'string' } } });
-  const uri = process.env['LAUTA_DB'];
-  if (!uri) throw new Error('LAUTA_DB: expected the address of the database');
-  const keyFile = process.env['LAUTA_LEDGER_KEY'];
-  const signer = keyFile ? openHeadSigner(keyFile) : undefined;
-  const storage = mariadbStorage(openPool(uri, { connectionLimit: 2 }));
+  const { storage, signer: key } = openAlone();
+  const signer = key ?? undefined;
   const stores = storage.read;
   const events = await stores.events.all();
   const names = new Map(events.map(({ eventId, name }) => [eventId, name]));
