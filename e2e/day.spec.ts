@@ -8,10 +8,10 @@ import { PHONE, newAngler } from './people.ts';
 const CATCHES = 30;
 const FRAMES = 12;
 const PHOTO_BYTES = 200_000;
-/** Of a hundred requests so many are lost on their way, so many answers on their way back, and so many chunks are cut. */
-const LOST = 0.2;
-const UNANSWERED = 0.1;
-const CUT = 0.15;
+/** Of ten requests so many are lost on their way and so many answers on their way back; of the chunks that arrive each sixth is cut. */
+const LOST = 2;
+const UNANSWERED = 1;
+const CUT_EACH = 6;
 
 const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
@@ -33,17 +33,23 @@ async function photographs(count: number): Promise<Buffer[]> {
   });
 }
 
-/** A connection that drops three requests of ten and cuts chunks half-way. */
+/**
+ * A connection that drops three requests of ten and cuts chunks half-way. Which of each ten is drawn, how many is
+ * not: by dice alone some runs would be spared, depending on the order in which requests are sent.
+ */
 async function drop(context: BrowserContext): Promise<() => { asked: number; lost: number; cut: number }> {
   const next = seededDice(11);
-  const counts = { asked: 0, lost: 0, cut: 0 };
+  const counts = { asked: 0, lost: 0, cut: 0, chunks: 0 };
+  let fates: number[] = [];
   await context.route(/\/api\/(photographs|commands)/, async (route) => {
+    if (fates.length === 0) fates = Array.from({ length: 10 }, (_, i) => i);
+    const [fate = 9] = fates.splice(Math.floor(fates.length * next()), 1);
     counts.asked++;
-    const fate = next();
     if (fate < LOST + UNANSWERED) counts.lost++;
     if (fate < LOST) return route.abort();
     const body = route.request().postDataBuffer();
-    const isCut = body !== null && route.request().url().includes('/chunks/') && next() < CUT;
+    const isChunk = body !== null && route.request().url().includes('/chunks/');
+    const isCut = isChunk && ++counts.chunks % CUT_EACH === 0;
     if (isCut) counts.cut++;
     const response = await route.fetch(isCut ? { postData: body.subarray(0, body.length >> 1) } : {});
     // The server has done it, and nobody hears of it.
@@ -142,7 +148,7 @@ test('a day of thirty catches without a network arrives over a connection that d
   test.info().annotations.push({ type: 'thirty catches over a bad connection, s', description: ((Date.now() - begun) / 1000).toFixed(1) }); // prettier-ignore
   if (process.env['SHOTS']) console.log('a day, s', (Date.now() - begun) / 1000, { asked, lost, cut });
   // The connection was as bad as it was meant to be.
-  expect(lost / asked).toBeGreaterThan(0.22);
+  expect(lost / asked).toBeGreaterThan(0.27);
   expect(cut).toBeGreaterThan(2);
   await context.unrouteAll();
 

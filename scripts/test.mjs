@@ -142,6 +142,7 @@ async function runBrowserTests() {
   const stats = heard?.stats ?? null;
   for (const line of slowest(heard?.suites ?? [])) say(`  ${line}`);
   for (const page of failedPages(heard?.suites ?? [])) say(page);
+  for (const failure of failures(heard?.suites ?? [])) say(failure);
   // One that passes only when it is tried again has failed.
   const wrong = (stats?.unexpected ?? 0) + (stats?.flaky ?? 0);
   for (const { name, status } of resultsOf(heard?.suites ?? []))
@@ -180,6 +181,16 @@ function slowest(suites) {
 
 /** Of what a page showed when its test failed so much is printed, lines. */
 const PAGE_LINES = 120;
+
+/**
+ * What each failed test says: the reporter printed it far above.
+ * @param {any[]} suites of Playwright's report
+ */
+function failures(suites) {
+  return resultsOf(suites).flatMap(({ name, result }) =>
+    (result?.errors ?? []).map((/** @type {any} */ error) => `Failed: ${name}\n${error.message}`),
+  );
+}
 
 /**
  * What the pages showed when a test failed: where the run is read its files are often gone.
