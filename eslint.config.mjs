@@ -6,6 +6,7 @@ import tseslint from 'typescript-eslint';
 export default defineConfig(
   globalIgnores([
     '**/dist',
+    '**/.types',
     '**/node_modules',
     '.lauta',
     'server/drizzle',

@@ -1,5 +1,6 @@
 import { chromium, expect, test, type Browser, type Page } from '@playwright/test';
 import type { CustodyView } from '@lauta/contract';
+import { CHROMIUM } from './browser.ts';
 import { axeInEachLook } from './axe.ts';
 import { PHONE, signedIn } from './people.ts';
 import { READ_MS } from './photo.ts';
@@ -197,7 +198,7 @@ test('the device’s own camera: refused, absent and there', async () => {
       ['camera', 'geolocation'],
     ],
   ] as const) {
-    const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: [...args] });
+    const browser = await chromium.launch({ executablePath: CHROMIUM, args: [...args] });
     const { page, context } = await signedIn(browser, 'angler', {
       ...PHONE,
       baseURL: test.info().project.use.baseURL ?? '',

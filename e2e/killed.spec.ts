@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { CHROMIUM } from './browser.ts';
 import { PHONE, BOARD_OPEN } from './people.ts';
 import { READ_MS } from './photo.ts';
 
@@ -45,7 +46,7 @@ test('page and browser are killed after every step of a catch: nothing that was 
   const open = async (): Promise<{ context: BrowserContext; page: Page }> => {
     const context = await chromium.launchPersistentContext(profile, {
       ...PHONE,
-      executablePath: '/usr/bin/chromium',
+      executablePath: CHROMIUM,
       baseURL: test.info().project.use.baseURL ?? '',
       serviceWorkers: 'block',
     });

@@ -14,7 +14,7 @@ function kept(page: Page): Promise<string[]> {
   return page.evaluate(
     () =>
       new Promise<string[]>((resolve, reject) => {
-        const opening = indexedDB.open('lauta-outbox');
+        const opening = indexedDB.open('lauta');
         opening.onerror = () => reject(new Error('outbox: expected to open'));
         opening.onsuccess = () => {
           const asked = opening.result.transaction('entries').objectStore('entries').getAll();

@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { CHROMIUM } from './browser.ts';
 
 /** Runs against servers that `npm test` has started: LAUTA_URL with the demo, LAUTA_EMPTY_URL as a new installation. */
 export default defineConfig({
@@ -13,7 +14,7 @@ export default defineConfig({
   use: {
     baseURL: process.env['LAUTA_URL'] ?? 'http://127.0.0.1:4310',
     viewport: { width: 1280, height: 800 },
-    launchOptions: { executablePath: '/usr/bin/chromium' },
+    launchOptions: { executablePath: CHROMIUM },
     trace: 'off',
     screenshot: 'only-on-failure',
     actionTimeout: 30_000,

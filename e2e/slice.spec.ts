@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { BenchReadingView } from '@lauta/contract';
-import { BOARD_OPEN, PHONE, signedIn } from './people.ts';
+import { BOARD_OPEN, PHONE, signInByHand, signedIn } from './people.ts';
 import { findBoard } from '@lauta/vision';
 import { drawScene } from '@lauta/sim/camera';
 import { READ_MS, choose, shoot, shootScene, type Shot } from './photo.ts';
@@ -24,8 +24,9 @@ test('one fish from the board to the standings: angler, judge and a spectator, n
   await expect(row).toBeVisible();
   const before = await row.innerText();
 
-  const angler = await signedIn(browser, 'angler', PHONE);
-  const water = angler.page;
+  const angler = await browser.newContext({ serviceWorkers: 'block', ...PHONE });
+  const water = await angler.newPage();
+  await signInByHand(water, 'angler');
   await water.getByRole('link', { name: 'Water' }).first().click();
   await choose(water, 'fish.jpg', shot.jpeg);
   await expect(water.getByRole('button', { name: 'Reading …' })).toBeDisabled();
@@ -86,8 +87,7 @@ test('one fish from the board to the standings: angler, judge and a spectator, n
   await desk.keyboard.press('z');
   await expect(water.getByText('awaits a judge')).toBeVisible();
   await expect(row.getByText('mouth open')).toBeHidden();
-  for (const { context } of [angler, judge]) await context.close();
-  await spectator.close();
+  for (const context of [angler, judge.context, spectator]) await context.close();
 });
 
 test('a request goes back to the angler and its answer to the judge', async ({ browser }) => {

@@ -6,7 +6,7 @@ import { Trouble, say, step } from './say.mjs';
 /** What Lauta needs of Debian: a file that proves that it is there, and the packages that bring it. */
 const NEEDS = {
   database: { file: '/usr/sbin/mariadbd', packages: ['mariadb-server-core', 'mariadb-client'], what: 'MariaDB' },
-  browser: { file: '/usr/bin/chromium', packages: ['chromium', 'fonts-liberation'], what: 'Chromium' },
+  browser: { file: '/usr/bin/chromium-headless-shell', packages: ['chromium-headless-shell', 'fonts-liberation'], what: 'Chromium' },
 }; // prettier-ignore
 
 /**

@@ -69,7 +69,7 @@ export async function openChromiumTimer(): Promise<{
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const address = server.address();
   const port = typeof address === 'object' && address ? address.port : 0;
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium' });
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell' });
   const page = await browser.newPage();
   await page.goto(`http://127.0.0.1:${port}/`);
   return {

@@ -309,8 +309,8 @@ const ABOUT_BOARD_MM = 50;
 
 function drawOutline(outline: FishOutline, toPhoto: SeenCatch['toPhoto']): PhotoAnalysis['outline'] {
   return {
-    upper: outline.xMm.map((x, i) => toPhoto(x, outline.upperMm[i] as number)),
-    lower: outline.xMm.map((x, i) => toPhoto(x, outline.lowerMm[i] as number)),
+    upper: outline.xMm.map((x, i) => toPhoto(x, outline.upperMm[i])),
+    lower: outline.xMm.map((x, i) => toPhoto(x, outline.lowerMm[i])),
   };
 }
 
@@ -433,7 +433,7 @@ function lengthOf(
 
 /** Where the closed mouth is seen: at the stop, at the height at which a fish of this size carries it, or where the fish begins. */
 function nosePlace(pose: LensPose, outline: FishOutline, farMm: number): Point {
-  const first = outline.xMm[0] as number;
+  const first = outline.xMm[0];
   const axisMm = axisAtStop(outline);
   if (first > NOSE_GAP_SEEN_MM) return projectBoardPoint(pose, first, axisMm);
   return projectBoardPoint(pose, 0, axisMm, NOSE_HEIGHT_SHARE * (farMm - first));

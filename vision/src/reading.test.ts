@@ -73,7 +73,7 @@ describe('homography', () => {
         ),
         (d) => {
           const corners: Quad = [[300 + d[0], 300 + d[1]], [1300 + d[2], 300 + d[3]], [1300 + d[4], 700 + d[5]], [300 + d[6], 700 + d[7]]]; // prettier-ignore
-          const face = faceCornersMm(SHIPPED_BOARDS[0] as MeasuringBoard).map(([x, y]): Point => [
+          const face = faceCornersMm(SHIPPED_BOARDS[0]).map(([x, y]): Point => [
             Math.fround(x),
             Math.fround(y),
           ]) as unknown as Quad;
@@ -174,7 +174,7 @@ function project(
 
 describe('the camera’s pose', () => {
   it.each([0, 3, 12.5, 20, 38])('a tilt of %d° and the camera’s place come back', (tiltDeg) => {
-    const board = SHIPPED_BOARDS[0] as MeasuringBoard;
+    const board = SHIPPED_BOARDS[0];
     const focalPx = focalPxFrom35mm(24, 1600, 1200);
     const position = [380, 70 + 600 * Math.sin((-tiltDeg * Math.PI) / 180), 650] as const;
     const corners = faceCornersMm(board).map((corner) =>

@@ -30,9 +30,7 @@ function cornersOff(analysis: PhotoAnalysis, { pose, board: drawn }: BoardPictur
   const truth = faceCornersMm(drawn).map(([x, y]) => projectBoardPoint(pose, x, y));
   const found = analysis.found?.corners;
   if (!found) return Infinity;
-  return Math.max(
-    ...found.map(([x, y], i) => Math.hypot(x - (truth[i] as Point)[0], y - (truth[i] as Point)[1])),
-  );
+  return Math.max(...found.map(([x, y], i) => Math.hypot(x - truth[i][0], y - truth[i][1])));
 }
 
 const read = (picture: BoardPicture, claimed = picture.board): PhotoAnalysis =>
@@ -211,7 +209,7 @@ describe('against OpenCV', () => {
     const to = new cv.Mat();
     cv.sepFilter2D(from, to, cv.CV_32F, kernel, kernel, new cv.Point(-1, -1), 0, cv.BORDER_REPLICATE);
     const ours = smoothTones({ widthPx: width, heightPx: height, data });
-    ours.data.forEach((value, i) => expect(value).toBeCloseTo(to.data32F[i] as number, 4));
+    ours.data.forEach((value, i) => expect(value).toBeCloseTo(to.data32F[i], 4));
     [from, kernel, to].forEach((mat) => mat.delete());
   });
 

@@ -17,7 +17,7 @@ export function blurCells(source: Float32Array, columns: number, rows: number): 
       for (let i = 0; i < length; i++) {
         let sum = 0;
         for (let k = -reach; k <= reach; k++)
-          sum += from[line * lineStride + clamp(i + k, 0, length - 1) * stride] as number;
+          sum += from[line * lineStride + clamp(i + k, 0, length - 1) * stride];
         to[line * lineStride + i * stride] = sum / (2 * reach + 1);
       }
     }

@@ -58,14 +58,8 @@ function coarse(
     const at = ((row / COARSE) | 0) * columns + ((column / COARSE) | 0);
     const right = (column % COARSE) / COARSE;
     const low = (row % COARSE) / COARSE;
-    const above = (values[at] as number) + ((values[at + 1] as number) - (values[at] as number)) * right;
+    const above = values[at] + (values[at + 1] - values[at]) * right;
     const below = at + columns;
-    return (
-      above +
-      ((values[below] as number) +
-        ((values[below + 1] as number) - (values[below] as number)) * right -
-        above) *
-        low
-    );
+    return above + (values[below] + (values[below + 1] - values[below]) * right - above) * low;
   };
 }

@@ -10,12 +10,11 @@ import {
   fitHomography,
   mapPoint,
   readBoard,
-  type MeasuringBoard,
   type Quad,
 } from '@lauta/vision';
 import { drawScene, projectPoint, renderScene, type SceneWish } from './index.ts';
 
-const board = SHIPPED_BOARDS[0] as MeasuringBoard;
+const board = SHIPPED_BOARDS[0];
 const identifier = { eventCode: 'K7Q4M', entrantNumber: 114, code: 'YT1P' };
 const wish = (change: Partial<SceneWish> = {}): SceneWish => ({
   board,
@@ -74,10 +73,7 @@ describe('a rendered photograph', () => {
 
   it('keeps the whole ruled face in the picture over many seeds and boards', () => {
     for (let seed = 0; seed < 200; seed++) {
-      const drawn = drawScene(
-        seed,
-        wish({ board: SHIPPED_BOARDS[seed % 3] as MeasuringBoard, maxTiltDeg: 20 }),
-      );
+      const drawn = drawScene(seed, wish({ board: SHIPPED_BOARDS[seed % 3], maxTiltDeg: 20 }));
       for (const [x, y] of faceCornersMm(drawn.board)) {
         const [u, v] = projectPoint(drawn.camera, [x, y, 0]);
         expect(u > 0 && v > 0 && u < 1000 && v < 750, `seed ${seed}`).toBe(true);

@@ -35,13 +35,13 @@ describe('a faulty scene', () => {
   });
 
   it('opens the jaws into flesh, and nothing else of the fish moves', () => {
-    const ranged = scenes('mouth-open')[0] as RangedScene;
+    const ranged = scenes('mouth-open')[0];
     const open = { ...fishOf(ranged), mouthGapMm: 18 };
     const { relief: apart } = reliefOf(open);
     const { relief: shut } = reliefOf({ ...open, mouthGapMm: 0 });
     let [flesh, moved] = [0, 0];
     apart.visit(0, 0, 650, 250, (cell, x) => {
-      const [r, g] = [apart.colour[3 * cell] as number, apart.colour[3 * cell + 1] as number];
+      const [r, g] = [apart.colour[3 * cell], apart.colour[3 * cell + 1]];
       if (x < open.look.jaw * open.lengthMm && r > 2 * g && r > 50) flesh++;
       if (x > open.look.jaw * open.lengthMm + 4 && apart.height[cell] !== shut.height[cell]) moved++;
     });
@@ -51,7 +51,7 @@ describe('a faulty scene', () => {
   });
 
   it('turns the fish about, or onto its other side, without changing it', () => {
-    const fish = { ...fishOf(scenes()[2] as RangedScene), bow: 0 };
+    const fish = { ...fishOf(scenes()[2]), bow: 0 };
     const straight = reliefOf(fish);
     const reversed = reliefOf({ ...fish, isReversed: true });
     const over = reliefOf({ ...fish, isBackNear: true });
@@ -183,13 +183,13 @@ describe('a thing', () => {
     layThing(relief, { parts: [part], colour: [30, 30, 200], gloss: 0.5 }, 2);
     expect(relief.heightAt(50, 50)).toBeGreaterThan(15);
     const cell = 100 * 200 + 100;
-    expect(relief.colour[3 * cell + 2]).toBeGreaterThan(relief.colour[3 * cell] as number);
+    expect(relief.colour[3 * cell + 2]).toBeGreaterThan(relief.colour[3 * cell]);
   });
 });
 
 describe('a ray', () => {
   it('meets the ground where that is projected from', () => {
-    const { camera } = (scenes()[0] as RangedScene).scene;
+    const { camera } = scenes()[0].scene;
     for (const [x, y] of [
       [300, 200],
       [1500, 1200],
@@ -207,7 +207,7 @@ describe('a photograph of a screen', () => {
   const shown = { widthPx, heightPx, data: new Uint8ClampedArray(widthPx * heightPx * 4).fill(160) };
   const again = rephotograph(shown, { seed: 5, columns: 130 });
   const row = (y: number): number[] =>
-    Array.from({ length: widthPx }, (_, x) => again.data[(y * widthPx + x) * 4] as number);
+    Array.from({ length: widthPx }, (_, x) => again.data[(y * widthPx + x) * 4]);
 
   it('has the screen’s grid, a black that is not black, and is the same every time', () => {
     const middle = row(120).slice(40, 280);

@@ -298,12 +298,12 @@ function drawHead(relief: Relief, fish: Fish, frame: FishFrame): void {
   const tint = (cell: number, colour: Rgb, share: number): void => {
     for (let channel = 0; channel < 3; channel++) {
       const at = cell * 3 + channel;
-      const under = relief.colour[at] as number;
-      relief.colour[at] = under + ((colour[channel] as number) - under) * share;
+      const under = relief.colour[at];
+      relief.colour[at] = under + (colour[channel] - under) * share;
     }
   };
   frame.visit(relief, 0, 0.34, 0.2, (cell, s, seen) => {
-    if ((relief.cover[cell] as number) < 1) return;
+    if (relief.cover[cell] < 1) return;
     const d = shutMouth(fish, s, seen);
     if (d === null) return;
     // The closed mouth: a line from the nose back and down to the jaw's corner, with the lip below it.
@@ -440,7 +440,7 @@ function tailTip(look: FishLook): { reach: number; offset: number } {
 function curve(pairs: readonly number[]): (x: number) => number {
   return (x) => {
     let i = 0;
-    while (i + 3 < pairs.length && (pairs[i + 2] as number) <= x) i += 2;
+    while (i + 3 < pairs.length && pairs[i + 2] <= x) i += 2;
     const [x0, y0, x1, y1] = [
       pairs[i],
       pairs[i + 1],

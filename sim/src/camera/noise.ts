@@ -25,8 +25,8 @@ function smoothAt(lattice: Float32Array, x: number, y: number): number {
   const right = (x0 + 1) & (SIDE - 1);
   const above = (y0 & (SIDE - 1)) * SIDE;
   const below = ((y0 + 1) & (SIDE - 1)) * SIDE;
-  const a = lattice[above + left] as number;
-  const c = lattice[below + left] as number;
-  const top = a + ((lattice[above + right] as number) - a) * u;
-  return top + (c + ((lattice[below + right] as number) - c) * u - top) * v;
+  const a = lattice[above + left];
+  const c = lattice[below + left];
+  const top = a + (lattice[above + right] - a) * u;
+  return top + (c + (lattice[below + right] - c) * u - top) * v;
 }

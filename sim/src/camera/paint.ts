@@ -98,17 +98,16 @@ export class Texture {
       for (let line = 0; line < lines; line++) {
         const crossings = crossingsAt(outline, row + (line + 0.5) / lines);
         for (let i = 0; i + 1 < crossings.length; i += 2) {
-          const from = crossings[i] as number;
-          const to = crossings[i + 1] as number;
+          const from = crossings[i];
+          const to = crossings[i + 1];
           for (let column = Math.floor(from); column < Math.ceil(to); column++) {
             const part = Math.min(to, column + 1) - Math.max(from, column);
-            if (column >= 0 && column < this.widthPx)
-              cover[column] = (cover[column] as number) + part / lines;
+            if (column >= 0 && column < this.widthPx) cover[column] = cover[column] + part / lines;
           }
         }
       }
       for (let column = left; column < right; column++) {
-        const share = cover[column] as number;
+        const share = cover[column];
         if (share > 0) this.blend(column, row, colour, Math.min(1, share));
       }
     }
@@ -117,8 +116,8 @@ export class Texture {
   private blend(column: number, row: number, colour: Rgb, share: number): void {
     const at = (row * this.widthPx + column) * 3;
     for (let channel = 0; channel < 3; channel++) {
-      const under = this.data[at + channel] as number;
-      this.data[at + channel] = under + ((colour[channel] as number) - under) * share;
+      const under = this.data[at + channel];
+      this.data[at + channel] = under + (colour[channel] - under) * share;
     }
   }
 }

@@ -44,7 +44,7 @@ export class Plates {
     const perY = 1 / dy;
     const perZ = 1 / dz;
     for (let i = 0; i < this.all.length; i++) {
-      const plate = this.all[i] as Plate;
+      const plate = this.all[i];
       const { low, high } = plate;
       const x0 = (low[0] - ox) * perX;
       const x1 = (high[0] - ox) * perX;

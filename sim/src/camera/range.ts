@@ -205,7 +205,7 @@ function drawTone(dice: Dice): Rgb {
 }
 
 function drawLook(dice: Dice): FishLook {
-  const base = FISH_LOOKS[dice.pick(Object.keys(FISH_LOOKS))] as FishLook;
+  const base = FISH_LOOKS[dice.pick(Object.keys(FISH_LOOKS))];
   const slender = dice.chance(0.3);
   const tint = (colour: Rgb, by: number): Rgb => {
     const light = 1 + dice.between(-by, by);

@@ -77,8 +77,8 @@ export class Relief {
     const cell = row * this.columns + column;
     const c = this.cover;
     const below = cell + this.columns;
-    const top = ((c[cell] as number) > 0 ? 1 - fu : 0) + ((c[cell + 1] as number) > 0 ? fu : 0);
-    const bottom = ((c[below] as number) > 0 ? 1 - fu : 0) + ((c[below + 1] as number) > 0 ? fu : 0);
+    const top = (c[cell] > 0 ? 1 - fu : 0) + (c[cell + 1] > 0 ? fu : 0);
+    const bottom = (c[below] > 0 ? 1 - fu : 0) + (c[below + 1] > 0 ? fu : 0);
     return top * (1 - fv) + bottom * fv >= 0.5;
   }
 
@@ -93,9 +93,8 @@ export class Relief {
     const fv = v - row;
     const cell = row * this.columns + column;
     const h = this.height;
-    const top = (h[cell] as number) * (1 - fu) + (h[cell + 1] as number) * fu;
-    const bottom =
-      (h[cell + this.columns] as number) * (1 - fu) + (h[cell + this.columns + 1] as number) * fu;
+    const top = h[cell] * (1 - fu) + h[cell + 1] * fu;
+    const bottom = h[cell + this.columns] * (1 - fu) + h[cell + this.columns + 1] * fu;
     return top * (1 - fv) + bottom * fv;
   }
 }

@@ -47,7 +47,7 @@ export class ReliefTiles {
       const column = Math.floor((ox + limit * dx - x0Mm) / REGION_MM);
       const row = Math.floor((oy + limit * dy - y0Mm) / REGION_MM);
       if (column < -1 || row < -1 || column > this.regionColumns || row > this.regionRows) return -1;
-      const highest = this.regions[(row + 1) * (this.regionColumns + 2) + column + 1] as number;
+      const highest = this.regions[(row + 1) * (this.regionColumns + 2) + column + 1];
       if (highest <= oz + limit * dz) return -1;
       start = (highest - oz) / dz;
       if (start >= limit) return -1;
@@ -71,7 +71,7 @@ export class ReliefTiles {
       }
       const z = oz + t * dz;
       if (column < 0 || row < 0 || column >= tileColumns || row >= tileRows) continue;
-      if ((peaks[row * tileColumns + column] as number) <= z) continue;
+      if (peaks[row * tileColumns + column] <= z) continue;
       if (relief.heightAt(x, y) > z) {
         const hit = this.bisect(ox, oy, oz, dx, dy, dz, start + (i - 1) * stride, t);
         // The last slope of the grid, from a covered cell down to a bare one, is no body.
@@ -109,12 +109,12 @@ export class ReliefTiles {
     for (let row = 0; row < relief.rows; row++) {
       const [r0, r1] = [Math.floor((row - 0.5) / perTile), Math.floor((row + 1.5) / perTile)];
       for (let column = 0; column < relief.columns; column++) {
-        const height = relief.height[row * relief.columns + column] as number;
+        const height = relief.height[row * relief.columns + column];
         if (height === 0) continue;
         const [c0, c1] = [Math.floor((column - 0.5) / perTile), Math.floor((column + 1.5) / perTile)];
         for (let r = Math.max(0, r0); r <= Math.min(rows - 1, r1); r++)
           for (let c = Math.max(0, c0); c <= Math.min(columns - 1, c1); c++)
-            if (height > (peaks[r * columns + c] as number)) peaks[r * columns + c] = height;
+            if (height > peaks[r * columns + c]) peaks[r * columns + c] = height;
       }
     }
     return peaks;
@@ -137,7 +137,7 @@ export class ReliefTiles {
       const column = Math.floor((px - relief.x0Mm) / TILE_MM);
       const row = Math.floor((py - relief.y0Mm) / TILE_MM);
       if (column < 0 || row < 0 || column >= tileColumns || row >= tileRows) continue;
-      if ((peaks[row * tileColumns + column] as number) > pz && relief.heightAt(px, py) > pz) return true;
+      if (peaks[row * tileColumns + column] > pz && relief.heightAt(px, py) > pz) return true;
     }
     return false;
   }
@@ -149,11 +149,11 @@ function widened(peaks: Float32Array, tileColumns: number, tileRows: number): Fl
   const wide = new Float32Array(columns * (tileRows + 2));
   for (let row = 0; row < tileRows; row++) {
     for (let column = 0; column < tileColumns; column++) {
-      const peak = peaks[row * tileColumns + column] as number;
+      const peak = peaks[row * tileColumns + column];
       if (peak === 0) continue;
       for (let r = row; r <= row + 2; r++)
         for (let c = column; c <= column + 2; c++)
-          if (peak > (wide[r * columns + c] as number)) wide[r * columns + c] = peak;
+          if (peak > wide[r * columns + c]) wide[r * columns + c] = peak;
     }
   }
   return wide;

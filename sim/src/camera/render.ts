@@ -135,9 +135,9 @@ const EDGE_STEP = 5;
 
 function isEdge(colours: Float32Array, i: number, j: number): boolean {
   return (
-    Math.abs((colours[3 * i] as number) - (colours[3 * j] as number)) > EDGE_STEP ||
-    Math.abs((colours[3 * i + 1] as number) - (colours[3 * j + 1] as number)) > EDGE_STEP ||
-    Math.abs((colours[3 * i + 2] as number) - (colours[3 * j + 2] as number)) > EDGE_STEP
+    Math.abs(colours[3 * i] - colours[3 * j]) > EDGE_STEP ||
+    Math.abs(colours[3 * i + 1] - colours[3 * j + 1]) > EDGE_STEP ||
+    Math.abs(colours[3 * i + 2] - colours[3 * j + 2]) > EDGE_STEP
   );
 }
 
@@ -179,17 +179,17 @@ function shoot(scene: Scene, world: World, onProgress: (share: number) => void):
         sum[0] = sum[1] = sum[2] = 0;
         samples = WITHIN_PX.length / 2;
         for (let k = 0; k < WITHIN_PX.length; k += 2)
-          world.see(column + (WITHIN_PX[k] as number), row + (WITHIN_PX[k + 1] as number), sum);
+          world.see(column + WITHIN_PX[k], row + WITHIN_PX[k + 1], sum);
       } else {
-        sum[0] = once[3 * i] as number;
-        sum[1] = once[3 * i + 1] as number;
-        sum[2] = once[3 * i + 2] as number;
+        sum[0] = once[3 * i];
+        sum[1] = once[3 * i + 1];
+        sum[2] = once[3 * i + 2];
       }
       const [fromX, fromY] = [column - widthPx / 2, row - heightPx / 2];
       const exposure = (1 - (0.22 * (fromX * fromX + fromY * fromY)) / farPx2) / samples;
-      data[4 * i] = (sum[0] as number) * exposure + (grain[(grainAt + 1) & GRAIN_MASK] as number);
-      data[4 * i + 1] = (sum[1] as number) * exposure + (grain[(grainAt + 2) & GRAIN_MASK] as number);
-      data[4 * i + 2] = (sum[2] as number) * exposure + (grain[(grainAt + 3) & GRAIN_MASK] as number);
+      data[4 * i] = sum[0] * exposure + grain[(grainAt + 1) & GRAIN_MASK];
+      data[4 * i + 1] = sum[1] * exposure + grain[(grainAt + 2) & GRAIN_MASK];
+      data[4 * i + 2] = sum[2] * exposure + grain[(grainAt + 3) & GRAIN_MASK];
       data[4 * i + 3] = 255;
       grainAt = (grainAt + 3) & GRAIN_MASK;
     }
@@ -235,11 +235,11 @@ function blurLines(
       let blue = 0;
       for (let k = -reach; k <= reach; k++) {
         const at = i + k < 0 ? 0 : i + k >= count ? count - 1 : i + k;
-        const weight = kernel[k + reach] as number;
+        const weight = kernel[k + reach];
         const source = start + at * stride;
-        red += weight * (from[source] as number);
-        green += weight * (from[source + 1] as number);
-        blue += weight * (from[source + 2] as number);
+        red += weight * from[source];
+        green += weight * from[source + 1];
+        blue += weight * from[source + 2];
       }
       const target = start + i * stride;
       to[target] = red;

@@ -35,7 +35,7 @@ export function rephotograph(shown: Raster, { seed, columns }: Rephotograph): Ra
       const scan = 1 - line * (0.5 + 0.5 * Math.cos(2 * Math.PI * v * rows));
       for (let channel = 0; channel < 3; channel++) {
         const mask = 1 - stripe * (0.5 + 0.5 * Math.cos(2 * Math.PI * (u * columns + channel / 3)));
-        const lit = shown.data[(y * widthPx + x) * 4 + channel] as number;
+        const lit = shown.data[(y * widthPx + x) * 4 + channel];
         data[at + channel] = black + reflected + lit * (1 - black / 255) * mask * scan * 1.15;
       }
     }

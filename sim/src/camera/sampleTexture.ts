@@ -18,7 +18,7 @@ export function sampleTexture(texture: Texture, xMm: number, yMm: number): void 
   const b = right * (1 - low);
   const c = (1 - right) * low;
   const d = right * low;
-  sampled[0] = a * (data[at] as number) + b * (data[at + 3] as number) + c * (data[below] as number) + d * (data[below + 3] as number); // prettier-ignore
-  sampled[1] = a * (data[at + 1] as number) + b * (data[at + 4] as number) + c * (data[below + 1] as number) + d * (data[below + 4] as number); // prettier-ignore
-  sampled[2] = a * (data[at + 2] as number) + b * (data[at + 5] as number) + c * (data[below + 2] as number) + d * (data[below + 5] as number); // prettier-ignore
+  sampled[0] = a * data[at] + b * data[at + 3] + c * data[below] + d * data[below + 3]; // prettier-ignore
+  sampled[1] = a * data[at + 1] + b * data[at + 4] + c * data[below + 1] + d * data[below + 4]; // prettier-ignore
+  sampled[2] = a * data[at + 2] + b * data[at + 5] + c * data[below + 2] + d * data[below + 5]; // prettier-ignore
 }

@@ -300,8 +300,8 @@ export function rayCaster(
     let v = (yPx - centrePx[1]) / focalPx;
     const place = Math.min(steps, ((u * u + v * v) / farthest) * steps);
     const whole = place | 0;
-    const low = straighten[whole] as number;
-    const ratio = low + (place - whole) * ((straighten[whole + 1] as number) - low);
+    const low = straighten[whole];
+    const ratio = low + (place - whole) * (straighten[whole + 1] - low);
     u *= ratio;
     v *= ratio;
     into[0] = forward[0] + u * right[0] + v * down[0];

@@ -53,8 +53,8 @@ export function layCapsule(
       const radius = part.radiusFromMm + (part.radiusToMm - part.radiusFromMm) * t;
       const off = Math.hypot(x - from[0] - t * dx, y - from[1] - t * dy);
       if (off >= radius) return;
-      const height = (under[cell] as number) * 0.85 + radius + Math.sqrt(radius * radius - off * off) * 0.9;
-      if (height <= (relief.height[cell] as number)) return;
+      const height = under[cell] * 0.85 + radius + Math.sqrt(radius * radius - off * off) * 0.9;
+      if (height <= relief.height[cell]) return;
       const colour = colourAt(x, y, t);
       if (colour) relief.put(cell, height, colour, 1, gloss);
     },

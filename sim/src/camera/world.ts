@@ -64,9 +64,9 @@ export class World {
     this.rayOf(column, row, ray);
     const detailed = this.trace(ray[0], ray[1], ray[2]);
     const { exposure } = this.scene;
-    sum[0] = (sum[0] as number) + toned(exposure * colour[0]);
-    sum[1] = (sum[1] as number) + toned(exposure * colour[1]);
-    sum[2] = (sum[2] as number) + toned(exposure * colour[2]);
+    sum[0] = sum[0] + toned(exposure * colour[0]);
+    sum[1] = sum[1] + toned(exposure * colour[1]);
+    sum[2] = sum[2] + toned(exposure * colour[2]);
     return detailed;
   }
 
@@ -348,13 +348,13 @@ export class World {
     for (let corner = 0; corner < 4; corner++) {
       const cell = (row + (corner >> 1)) * columns + column + (corner & 1);
       const share = ((corner & 1) === 1 ? fu : 1 - fu) * (corner >> 1 === 1 ? fv : 1 - fv);
-      const covered = relief.cover[cell] as number;
+      const covered = relief.cover[cell];
       if (covered === 0) continue;
-      r += share * (colour[cell * 3] as number);
-      g += share * (colour[cell * 3 + 1] as number);
-      b += share * (colour[cell * 3 + 2] as number);
+      r += share * colour[cell * 3];
+      g += share * colour[cell * 3 + 1];
+      b += share * colour[cell * 3 + 2];
       cover += share * covered;
-      gloss += share * (relief.gloss[cell] as number);
+      gloss += share * relief.gloss[cell];
       weight += share;
     }
     const isBare = weight === 0;

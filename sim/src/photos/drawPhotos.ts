@@ -57,7 +57,7 @@ export async function drawPhotos(options: DrawOptions): Promise<PhotoRecord[]> {
   let done = 0;
   const runOn = async (worker: Worker): Promise<void> => {
     for (let i = next++; i < orders.length; i = next++) {
-      const order = orders[i] as PhotoOrder;
+      const order = orders[i];
       const stored = join(dir, order.name.replace(/\.jpg$/, '.json'));
       records[i] = existsSync(stored)
         ? (JSON.parse(await readFile(stored, 'utf8')) as PhotoRecord)

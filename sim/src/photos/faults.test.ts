@@ -109,7 +109,7 @@ describe('a photograph without a fault', () => {
 describe('a photograph without a board', () => {
   it('is left to people in every check that needs one', async () => {
     const grey = { widthPx: 640, heightPx: 480, data: new Uint8ClampedArray(640 * 480 * 4).fill(128) };
-    const steps = analysisSteps(grey, SHIPPED_BOARDS[0] as MeasuringBoard, { focal35Mm: null });
+    const steps = analysisSteps(grey, SHIPPED_BOARDS[0], { focal35Mm: null });
     const { findings, trouble } = await runAnalysis(steps, readCodes);
     expect(trouble).toBe('no-board');
     expect(findings.map(({ check }) => check).toSorted()).toEqual([...BENCH_CHECKS].toSorted());

@@ -36,7 +36,7 @@ async function draw(order: PhotoOrder): Promise<PhotoRecord> {
   const { seed, dir, name, widthPx, heightPx, fish, maxTiltDeg } = order;
   const boards = order.boards ?? SHIPPED_BOARDS;
   const ranged = order.isEmptyBoard
-    ? drawEmptyBoard(seed, boards[0] as MeasuringBoard, { widthPx, heightPx })
+    ? drawEmptyBoard(seed, boards[0], { widthPx, heightPx })
     : drawRangedScene(seed, {
         boards,
         widthPx,

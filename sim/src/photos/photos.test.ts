@@ -142,7 +142,7 @@ describe('a scene from wide ranges', () => {
     });
     const luma = (x: number, y: number): number => {
       const i = (Math.round(y) * raster.widthPx + Math.round(x)) * 4;
-      return (raster.data[i] as number) + (raster.data[i + 1] as number) + (raster.data[i + 2] as number);
+      return raster.data[i] + raster.data[i + 1] + raster.data[i + 2];
     };
     const unit = scene.board.unit === 'in' ? 25.4 : 50;
     let darker = 0;

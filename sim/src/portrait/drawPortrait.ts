@@ -91,7 +91,7 @@ export function drawPortrait(seed: number, wish: PortraitWish): Portrait {
       let colour: Rgb = [0, 0, 0];
       for (const layer of layers) colour = layer(x, y, colour);
       for (let channel = 0; channel < 3; channel++)
-        data[at++] = light * (colour[channel] as number) + 5 * (dice.next() - 0.5);
+        data[at++] = light * colour[channel] + 5 * (dice.next() - 0.5);
       data[at++] = 255;
     }
   }
@@ -204,10 +204,10 @@ function fishLayer(
     const row = Math.floor((across - relief.y0Mm) * relief.cellsPerMm);
     if (column < 0 || row < 0 || column >= relief.columns || row >= relief.rows) return under;
     const cell = row * relief.columns + column;
-    const cover = relief.cover[cell] as number;
+    const cover = relief.cover[cell];
     if (cover === 0) return under;
     const round = 1 + 0.14 * clamp(sun - across / (0.13 * lengthMm), -1, 1);
-    const [r, g, b] = [0, 1, 2].map((channel) => (relief.colour[cell * 3 + channel] as number) * round) as [number, number, number]; // prettier-ignore
+    const [r, g, b] = [0, 1, 2].map((channel) => relief.colour[cell * 3 + channel] * round) as [number, number, number]; // prettier-ignore
     // A wet flank shines a little along its ridge, and that is no glare.
     const shine = 0.3 * smoothstep(0.02, 0, Math.abs(across / lengthMm + 0.05)) * smoothstep(0.2, 0.4, along / lengthMm) * smoothstep(0.75, 0.55, along / lengthMm); // prettier-ignore
     return mix(under, mix([r, g, b], [232, 236, 238], shine), cover);

@@ -178,7 +178,7 @@ function printOf(board: MeasuringBoard, withNumerals: boolean): { at(x: number, 
         const glyph = glyphOf(letter);
         const crossings = crossingsAt(glyph.contours, (base - y) / heightMm);
         for (let i = 0; i + 1 < crossings.length; i += 2)
-          fill(pen + (crossings[i] as number) * heightMm, pen + (crossings[i + 1] as number) * heightMm, row);
+          fill(pen + crossings[i] * heightMm, pen + crossings[i + 1] * heightMm, row);
         pen += glyph.advance * heightMm;
       }
     }
@@ -188,7 +188,7 @@ function printOf(board: MeasuringBoard, withNumerals: boolean): { at(x: number, 
       ink[
         Math.min(rows - 1, Math.floor(y * CELLS_PER_MM)) * columns +
           Math.min(columns - 1, Math.floor(x * CELLS_PER_MM))
-      ] as number,
+      ],
   };
 }
 
@@ -203,11 +203,7 @@ export function insideOf(outline: readonly Point[]): (xMm: number, yMm: number) 
     const crossings = crossingsAt([outline.flat()], fromYMm + (row + 0.5) / THING_CELLS_PER_MM);
     for (let i = 0; i + 1 < crossings.length; i += 2) {
       const cell = (xMm: number): number => Math.round((xMm - fromXMm) * THING_CELLS_PER_MM);
-      cells.fill(
-        1,
-        row * columns + cell(crossings[i] as number),
-        row * columns + cell(crossings[i + 1] as number),
-      );
+      cells.fill(1, row * columns + cell(crossings[i]), row * columns + cell(crossings[i + 1]));
     }
   }
   return (xMm, yMm) => {

@@ -25,10 +25,10 @@ export function crossingsAt(outline: readonly (readonly number[])[], y: number):
   for (const contour of outline) {
     const count = contour.length;
     for (let i = 0; i < count; i += 2) {
-      const x0 = contour[i] as number;
-      const y0 = contour[i + 1] as number;
-      const x1 = contour[(i + 2) % count] as number;
-      const y1 = contour[(i + 3) % count] as number;
+      const x0 = contour[i];
+      const y0 = contour[i + 1];
+      const x1 = contour[(i + 2) % count];
+      const y1 = contour[(i + 3) % count];
       if (y0 <= y !== y1 <= y) crossings.push(x0 + ((y - y0) * (x1 - x0)) / (y1 - y0));
     }
   }

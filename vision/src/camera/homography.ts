@@ -48,7 +48,7 @@ export function fitHomography(from: readonly Point[], to: readonly Point[]): Hom
   const target = normalise(to);
   const rows: number[][] = [];
   source.points.forEach(([x, y], i) => {
-    const [u, v] = target.points[i] as Point;
+    const [u, v] = target.points[i];
     rows.push([-x, -y, -1, 0, 0, 0, u * x, u * y, u], [0, 0, 0, -x, -y, -1, v * x, v * y, v]);
   });
   // A ninth row of zeros makes four pairs a square system, so that the SVD gives the whole null space.

@@ -17,7 +17,6 @@ import {
   uprightRaster,
   TAIL_HEIGHT_MM,
   type LensPose,
-  type MeasuringBoard,
   type Point,
   type Quad,
 } from '../index.ts';
@@ -25,7 +24,7 @@ import { distortPx, turnedBy } from './lens.ts';
 
 beforeAll(openCvReady);
 
-const board = SHIPPED_BOARDS[0] as MeasuringBoard;
+const board = SHIPPED_BOARDS[0];
 const LEVEL = [1, 0, 0, 0, 1, 0, 0, 0, 1] as const;
 
 function poseOver(change: Partial<LensPose> = {}): LensPose {
@@ -102,9 +101,7 @@ describe('the lens', () => {
       const from = cv.matFromArray(3, 1, cv.CV_64F, [...vector]);
       const matrix = new cv.Mat();
       cv.Rodrigues(from, matrix);
-      turnedBy(LEVEL, vector).forEach((value, i) =>
-        expect(value).toBeCloseTo(matrix.data64F[i] as number, 9),
-      );
+      turnedBy(LEVEL, vector).forEach((value, i) => expect(value).toBeCloseTo(matrix.data64F[i], 9));
       from.delete();
       matrix.delete();
     }

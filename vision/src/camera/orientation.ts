@@ -82,7 +82,7 @@ export function uprightCells<T extends Uint32Array | Float32Array>(
   for (let y = 0; y < height; y++) {
     let source = origin + y * stepY;
     const row = y * width;
-    for (let x = 0; x < width; x++, source += stepX) upright[row + x] = stored[source] as number;
+    for (let x = 0; x < width; x++, source += stepX) upright[row + x] = stored[source];
   }
   return upright;
 }

@@ -27,7 +27,7 @@ const OFF_LINE_SHARE = 0.0015;
 export function seeBezel({ widthPx, heightPx, data }: Raster): BezelSeen | null {
   const brightness = (x: number, y: number): number => {
     const at = (y * widthPx + x) * 4;
-    return Math.max(data[at] as number, data[at + 1] as number, data[at + 2] as number);
+    return Math.max(data[at], data[at + 1], data[at + 2]);
   };
   const sides = [
     ['top', widthPx, heightPx, (along: number, deep: number) => brightness(along, deep)],
@@ -74,10 +74,7 @@ function straightest(
   let best: { slope: number; offset: number; count: number } | null = null;
   for (let i = 0; i < ends.length; i++) {
     for (let j = i + 8; j < ends.length; j += 3) {
-      const [[x0, y0], [x1, y1]] = [
-        ends[i] as readonly [number, number],
-        ends[j] as readonly [number, number],
-      ];
+      const [[x0, y0], [x1, y1]] = [ends[i], ends[j]];
       const slope = (y1 - y0) / (x1 - x0);
       const offset = y0 - slope * x0;
       const count = ends.filter(([x, y]) => Math.abs(y - offset - slope * x) <= offPx).length;

@@ -65,7 +65,7 @@ export function seeDarkMouth(
   if (parts.length < LEAST_PARTS) return null;
   const { xMean, yMean, slope } = fitLine(parts);
   const highAt = (xMm: number): number => yMean + slope * (xMm - xMean);
-  const [fromMm, toMm] = [parts[0]?.[0] as number, parts.at(-1)?.[0] as number];
+  const [fromMm, toMm] = [parts[0][0], parts[parts.length - 1][0]];
   const gapMm = highAt(fromMm);
   const miss = Math.sqrt(parts.reduce((sum, [x, y]) => sum + (y - highAt(x)) ** 2, 0) / parts.length);
   const isWedge = highAt(toMm) < MOST_END * gapMm && miss < MOST_UNEVENNESS * gapMm;
@@ -99,7 +99,7 @@ function openingsIn({ view, fish }: HeadView, zone: MouthZone, lengthMm: number)
     const before = light;
     [light, after] = [after, lightOf(column + 1)];
     const head = overRuns(
-      readColumn(column, (cell) => fish[cell] as number),
+      readColumn(column, (cell) => fish[cell]),
       rim,
       Math.min,
     );
@@ -119,7 +119,7 @@ function openingsIn({ view, fish }: HeadView, zone: MouthZone, lengthMm: number)
 
 /** A cell with both neighbours: one gleaming scale is no jaw. */
 function threeAt(light: Float32Array, i: number): number {
-  return (light[Math.max(0, i - 1)] as number) + (light[i] as number) + (light[Math.min(light.length - 1, i + 1)] as number); // prettier-ignore
+  return light[Math.max(0, i - 1)] + light[i] + light[Math.min(light.length - 1, i + 1)]; // prettier-ignore
 }
 
 /** The highest run of cells from `first` up to `last` that is darker than the jaws within `reach` and `lip` of it. */
@@ -132,8 +132,8 @@ function highestRun(
   let best: { high: number; middle: number } | null = null;
   let start = -1;
   for (let i = first; i <= last; i++) {
-    const beside = Math.min(lightest[i - reach / 2 - 1] as number, lightest[i + reach / 2 + 1] as number);
-    const isDark = i < last && beside - (light[i] as number) > LEAST_STEP;
+    const beside = Math.min(lightest[i - reach / 2 - 1], lightest[i + reach / 2 + 1]);
+    const isDark = i < last && beside - light[i] > LEAST_STEP;
     if (isDark && start < 0) start = i;
     if (isDark || start < 0) continue;
     const high = i - start;

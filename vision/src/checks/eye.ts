@@ -59,8 +59,8 @@ export function seeEye({ view, fish, axisMm }: HeadView, lengthMm: number): EyeS
       for (let column = fromColumn; column < toColumn; column += step) {
         const at = row * columns + column;
         if (!fish[at]) continue;
-        let inside = light[at] as number;
-        for (const by of disc) inside += light[at + by] as number;
+        let inside = light[at];
+        for (const by of disc) inside += light[at + by];
         const contrast = ringLight(light, fish, at, ring) - inside / (disc.length + 1);
         if (contrast > side.contrast) Object.assign(side, { contrast, column, row });
       }
@@ -85,15 +85,15 @@ function ringLight(light: Float32Array, fish: Uint8Array, at: number, ring: read
   let outside = 0;
   for (const by of ring) {
     if (!fish[at + by] && ++outside > 1) return -Infinity;
-    let value = light[at + by] as number;
+    let value = light[at + by];
     for (let i = 0; i <= MOST_DARK; i++) {
-      const former = darkest[i] as number;
+      const former = darkest[i];
       if (value >= former) continue;
       darkest[i] = value;
       value = former;
     }
   }
-  return darkest[MOST_DARK] as number;
+  return darkest[MOST_DARK];
 }
 
 /** Cells on a circle, as steps in a grid so many columns wide. */
@@ -113,7 +113,7 @@ function smoothLight(rgb: Float32Array, columns: number, rows: number): Float32A
       let sum = 0;
       for (let by = -1; by <= 1; by++) {
         const at = (row + by) * columns + column;
-        sum += (light[at - 1] as number) + (light[at] as number) + (light[at + 1] as number);
+        sum += light[at - 1] + light[at] + light[at + 1];
       }
       smooth[row * columns + column] = sum / 9;
     }

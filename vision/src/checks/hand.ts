@@ -81,7 +81,7 @@ function hiddenAtEdge({ fish, pattern, farMm }: SeenCatch, side: 'near' | 'far')
     if (line.xMm > farMm + 40) return;
     const values: number[] = [];
     for (let row = Math.ceil(y0 / evidence.rowMm); row < y1 / evidence.rowMm; row++) {
-      const value = evidence.seen[index * evidence.rows + row] as number | undefined;
+      const value = evidence.seen[index * evidence.rows + row];
       if (value !== undefined && value >= 0) values.push(value);
     }
     if (values.length < 2) return;
@@ -185,11 +185,11 @@ function coverBy(
 ): Pick<ReachingThing, 'coverOf' | 'hides' | 'overMm'> {
   const { view } = fish;
   const at = (xMm: number): number =>
-    Math.max(0, Math.min(outline.xMm.length - 1, Math.round((xMm - (outline.xMm[0] as number)) / 2)));
+    Math.max(0, Math.min(outline.xMm.length - 1, Math.round((xMm - outline.xMm[0]) / 2)));
   const placeY = (xMm: number, across: number): number => {
     const i = at(xMm);
-    const upper = outline.upperMm[i] as number;
-    return upper + across * ((outline.lowerMm[i] as number) - upper);
+    const upper = outline.upperMm[i];
+    return upper + across * (outline.lowerMm[i] - upper);
   };
   // The fish's own colours, in bands across, from where nothing lies on it.
   const bands = Array.from({ length: BANDS }, (_, band): LogColour | null => {
@@ -225,10 +225,7 @@ function coverBy(
   }
   const overMm =
     over.length >= 4
-      ? ([
-          over[Math.floor(0.08 * over.length)] as number,
-          over[Math.floor(0.92 * over.length)] as number,
-        ] as const)
+      ? ([over[Math.floor(0.08 * over.length)], over[Math.floor(0.92 * over.length)]] as const)
       : null;
   return { coverOf, hides: isOwn, overMm };
 }
@@ -272,7 +269,7 @@ export function handFindings(
   const middleAt = (xMm: number): number => {
     const i = outline.xMm.findIndex((x) => x >= xMm);
     const at = i < 0 ? outline.xMm.length - 1 : i;
-    return ((outline.upperMm[at] as number) + (outline.lowerMm[at] as number)) / 2;
+    return (outline.upperMm[at] + outline.lowerMm[at]) / 2;
   };
   const at = (share: number): Point => toPhoto(share * farMm, middleAt(share * farMm));
   const hands = things.filter(({ side, fromMm, toMm }) => side === 'near' && toMm - fromMm >= NARROW_MM);
@@ -380,7 +377,7 @@ function besideHeadMm(
     const off = Math.abs(yMm - axisMm);
     let high = 0;
     if (column < columns - PLATE_END_MM * cellsPerMm && off > BESIDE_HEAD_MM[0] && off < BESIDE_HEAD_MM[1])
-      for (let row = 0; row < rows; row++) high += other[row * columns + column] as number;
+      for (let row = 0; row < rows; row++) high += other[row * columns + column];
     if (high >= LEAST_HIGH_SHARE * rows) {
       start ??= yMm;
       continue;

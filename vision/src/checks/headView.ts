@@ -66,15 +66,9 @@ export function viewHead(
         const fr = Math.floor((faceY - face.fromYMm) * face.cellsPerMm);
         if (fc < 0 || fr < 0 || fc >= face.columns || fr >= face.rows) continue;
         const at = fr * face.columns + fc;
-        const label = fish.labels[at] as number;
+        const label = fish.labels[at];
         mask[i] =
-          faceX >= MASK_FROM_MM
-            ? label === fish.piece.label
-              ? 1
-              : 0
-            : (fish.coverage.odds[at] as number) > 0.5
-              ? 1
-              : 0;
+          faceX >= MASK_FROM_MM ? (label === fish.piece.label ? 1 : 0) : fish.coverage.odds[at] > 0.5 ? 1 : 0;
         continue;
       }
       if (!plate) continue;
@@ -84,7 +78,7 @@ export function viewHead(
       const pc = Math.floor((plateY - plate.fromYMm) * plate.cellsPerMm);
       const pr = Math.floor(plateZ * plate.cellsPerMm);
       if (pc < 0 || pr < 0 || pc >= plate.columns || pr >= plate.rows) continue;
-      mask[i] = plate.other[pr * plate.columns + pc] as number;
+      mask[i] = plate.other[pr * plate.columns + pc];
     }
   }
   return {

@@ -27,12 +27,11 @@ export function seeMouth(
   const headFrom = Math.round((0.03 * lengthMm - view.fromXMm) * cellsPerMm);
   for (let i = 0; i < columns * rows; i++) {
     red[i] = logColourAt(view.rgb, i)[1];
-    if (fish[i] && i % columns >= headFrom && i % 3 === 0) reds.push(red[i] as number);
+    if (fish[i] && i % columns >= headFrom && i % 3 === 0) reds.push(red[i]);
   }
   if (reds.length < 80) return null;
   const usualRed = Math.max(0, medianOf(reds));
-  const isFlesh = (i: number): boolean =>
-    other[i] === 1 && (red[i] as number) > Math.max(LEAST_RED, usualRed + REDDER);
+  const isFlesh = (i: number): boolean => other[i] === 1 && red[i] > Math.max(LEAST_RED, usualRed + REDDER);
   const { top, bottom, right } = mouthZone(head, lengthMm, backSide);
   const highs: { column: number; high: number; middle: number }[] = [];
   for (let column = 0; column < right; column++) {
@@ -52,8 +51,7 @@ export function seeMouth(
   const firstMm = view.fromXMm + first.column / cellsPerMm;
   if (firstMm > 0.05 * lengthMm) return null;
   const front = highs.filter(({ column }) => column < first.column + 0.035 * lengthMm * cellsPerMm);
-  const gapMm =
-    (front.map(({ high }) => high).sort((a, b) => a - b)[Math.floor(0.7 * front.length)] as number) + 0.5;
+  const gapMm = front.map(({ high }) => high).sort((a, b) => a - b)[Math.floor(0.7 * front.length)] + 0.5;
   const middleRow = medianOf(front.map(({ middle }) => middle));
   return {
     gapMm,

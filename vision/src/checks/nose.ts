@@ -67,7 +67,7 @@ function seeOnFace({ fish }: SeenCatch, axisMm: number, reachMm: number): OnFace
   const top = Math.max(0, Math.floor((axisMm - reachMm - view.fromYMm) * cellsPerMm));
   const bottom = Math.min(view.rows - 1, Math.ceil((axisMm + reachMm - view.fromYMm) * cellsPerMm));
   const isCovered = (column: number, row: number): boolean =>
-    [0, 1, 2].every((off) => (coverage.odds[row * columns + column + off] as number) > 0.5);
+    [0, 1, 2].every((off) => coverage.odds[row * columns + column + off] > 0.5);
   const front: (readonly [column: number, wide: number])[] = [];
   const last = (): number => (front[0]?.[0] ?? fish.piece.toColumn) + NARROWS_MM * cellsPerMm;
   for (let column = from; column < Math.min(fish.piece.toColumn, last()); column++) {
@@ -114,13 +114,13 @@ function highestFrom(plate: PlateView, mask: Uint8Array, noseYMm: number, reachM
     joined[at] = 1;
     const column = at % columns;
     const row = (at - column) / columns;
-    byRow[row] = (byRow[row] as number) + 1;
+    byRow[row] = byRow[row] + 1;
     if (column > left && mask[at - 1]) stack.push(at - 1);
     if (column < right && mask[at + 1]) stack.push(at + 1);
     if (row > 0 && mask[at - columns]) stack.push(at - columns);
     if (row + 1 < rows && mask[at + columns]) stack.push(at + columns);
   }
-  for (let row = rows - 1; row >= 0; row--) if ((byRow[row] as number) >= 2) return (row + 1) / cellsPerMm;
+  for (let row = rows - 1; row >= 0; row--) if (byRow[row] >= 2) return (row + 1) / cellsPerMm;
   return 0;
 }
 

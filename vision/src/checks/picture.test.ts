@@ -29,8 +29,7 @@ function ground(
   const data = new Uint8ClampedArray(widthPx * heightPx * 4).fill(255);
   for (let y = 0; y < heightPx; y++) {
     for (let x = 0; x < widthPx; x++) {
-      const base =
-        90 + (coarse[((y >> 4) & 63) * 64 + ((x >> 4) & 63)] as number) + 8 * (dice() + dice() - 1);
+      const base = 90 + coarse[((y >> 4) & 63) * 64 + ((x >> 4) & 63)] + 8 * (dice() + dice() - 1);
       for (let channel = 0; channel < 3; channel++)
         data[(y * widthPx + x) * 4 + channel] = base + more(x, y, channel);
     }

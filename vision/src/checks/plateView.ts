@@ -58,9 +58,9 @@ export function viewPlate(
       let [r, g, b] = [0, 0, 0];
       for (const [dx, dy] of CROSS) {
         const at = ((y0 + dy) * photo.widthPx + x0 + dx) * 4;
-        r += photo.data[at] as number;
-        g += photo.data[at + 1] as number;
-        b += photo.data[at + 2] as number;
+        r += photo.data[at];
+        g += photo.data[at + 1];
+        b += photo.data[at + 2];
       }
       const i = row * columns + column;
       const [lr, lg, lb] = [Math.log(r / 5 + FLOOR), Math.log(g / 5 + FLOOR), Math.log(b / 5 + FLOOR)];
@@ -80,22 +80,19 @@ export function viewPlate(
         away.push(row * columns + column);
     }
     if (away.length < 16) continue;
-    const [l, w, c] = [light, warm, cool].map((values) => medianOf(away.map((i) => values[i] as number))) as [
+    const [l, w, c] = [light, warm, cool].map((values) => medianOf(away.map((i) => values[i]))) as [
       number,
       number,
       number,
     ];
-    const noise = Math.max(
-      0.04,
-      1.6 * medianOf(away.map((i) => Math.hypot((warm[i] as number) - w, (cool[i] as number) - c))),
-    );
+    const noise = Math.max(0.04, 1.6 * medianOf(away.map((i) => Math.hypot(warm[i] - w, cool[i] - c))));
     for (let column = 0; column < columns; column++) {
       const i = row * columns + column;
       if (!known[i]) continue;
-      const chroma = Math.hypot((warm[i] as number) - w, (cool[i] as number) - c);
-      const lighter = (light[i] as number) - l;
+      const chroma = Math.hypot(warm[i] - w, cool[i] - c);
+      const lighter = light[i] - l;
       // In the dark a step of the 8-bit value is a large step of the log.
-      const coarse = 3 / Math.exp(light[i] as number);
+      const coarse = 3 / Math.exp(light[i]);
       if (chroma > Math.max(CHROMA_STEP, 2.2 * noise) + coarse || lighter > LIGHTER_STEP + coarse)
         other[i] = 1;
       if (other[i] || -lighter > DARKER_STEP + coarse) differs[i] = 1;

@@ -34,8 +34,8 @@ function outlineOfLie({ isReversed = false, asideAt = () => 0, handMm = [] }: Li
   const middle = xMm.map((x) => AXIS_MM + asideAt(x / LENGTH_MM));
   return {
     xMm,
-    upperMm: middle.map((y, i) => y - (half[i] as number)),
-    lowerMm: middle.map((y, i) => y + (half[i] as number)),
+    upperMm: middle.map((y, i) => y - half[i]),
+    lowerMm: middle.map((y, i) => y + half[i]),
     handMm,
   };
 }
@@ -55,7 +55,7 @@ function seenLie(
     for (let column = 0; column < columns; column++) {
       const s = (fromXMm + column + 0.5) / LENGTH_MM;
       const i = Math.max(0, Math.min(outline.xMm.length - 1, Math.round((s * LENGTH_MM - 1) / 2)));
-      const [upper, lower] = [outline.upperMm[i] as number, outline.lowerMm[i] as number];
+      const [upper, lower] = [outline.upperMm[i], outline.lowerMm[i]];
       rgb.set(rgbAt(s, (fromYMm + row + 0.5 - upper) / (lower - upper)), 3 * (row * columns + column));
     }
   }

@@ -65,8 +65,8 @@ function flankSidesIn(
   outline.xMm.forEach((xMm, i) => {
     if (xMm < fromShare * farMm || xMm > toShare * farMm) return;
     if (outline.handMm.some(([from, to]) => xMm > from - BESIDE_HAND_MM && xMm < to + BESIDE_HAND_MM)) return;
-    const upper = outline.upperMm[i] as number;
-    const height = (outline.lowerMm[i] as number) - upper;
+    const upper = outline.upperMm[i];
+    const height = outline.lowerMm[i] - upper;
     const sides = [[], []] as [[number, number][], [number, number][]];
     for (let share = ACROSS[0]; share < ACROSS[1]; share += 0.04) {
       for (const [side, across] of [share, 1 - share].entries()) {
@@ -74,11 +74,7 @@ function flankSidesIn(
         const row = Math.floor((upper + across * height - view.fromYMm) * view.cellsPerMm);
         const at = row * view.columns + column;
         if (row < 0 || row >= view.rows || !view.inPhoto[at]) continue;
-        const [r, g, b] = [
-          view.rgb[3 * at] as number,
-          view.rgb[3 * at + 1] as number,
-          view.rgb[3 * at + 2] as number,
-        ];
+        const [r, g, b] = [view.rgb[3 * at], view.rgb[3 * at + 1], view.rgb[3 * at + 2]];
         const most = Math.max(r, g, b);
         sides[side as 0 | 1].push([
           Math.log(0.3 * r + 0.6 * g + 0.1 * b + FLOOR),
@@ -168,9 +164,7 @@ function bentFinding({ outline, farMm, toPhoto }: SeenCatch): Finding {
     const isUnderHand = outline.handMm.some(
       ([from, to]) => xMm > from - BESIDE_HAND_MM && xMm < to + BESIDE_HAND_MM,
     );
-    return isUnderHand
-      ? []
-      : [[xMm, ((outline.upperMm[i] as number) + (outline.lowerMm[i] as number)) / 2] as const];
+    return isUnderHand ? [] : [[xMm, (outline.upperMm[i] + outline.lowerMm[i]) / 2] as const];
   });
   const body = middles.filter(([x]) => FINLESS.some(([from, to]) => x > from * farMm && x < to * farMm));
   const end = middles.filter(([x]) => x > 0.9 * farMm && x < 0.98 * farMm);
@@ -178,7 +172,7 @@ function bentFinding({ outline, farMm, toPhoto }: SeenCatch): Finding {
     return findingOf(check, 'clear', 0.4, 'Too little of the body is free to tell.');
   const axis = fitLine(body);
   const asideMm = medianOf(end.map(([x, y]) => y - axis.yMean - axis.slope * (x - axis.xMean)));
-  const place = toPhoto(0.94 * farMm, (end[0] as readonly [number, number])[1]);
+  const place = toPhoto(0.94 * farMm, end[0][1]);
   if (Math.abs(asideMm) > MOST_ASIDE_SHARE * farMm)
     return findingOf(
       check,

@@ -42,19 +42,15 @@ export function seeGrid(
         let at = isAcross ? (place * widthPx + start) * 4 : (start * widthPx + place) * 4;
         const sums = [0, 0];
         for (let i = 0; i < LENGTH; i++, at += stride) {
-          const [r, g, b] = [data[at] as number, data[at + 1] as number, data[at + 2] as number];
-          (values[0] as Float64Array)[i] = 0.3 * r + 0.6 * g + 0.1 * b;
-          (values[1] as Float64Array)[i] = r - b;
-          sums[0] = (sums[0] as number) + 0.3 * r + 0.6 * g + 0.1 * b;
-          sums[1] = (sums[1] as number) + r - b;
+          const [r, g, b] = [data[at], data[at + 1], data[at + 2]];
+          values[0][i] = 0.3 * r + 0.6 * g + 0.1 * b;
+          values[1][i] = r - b;
+          sums[0] = sums[0] + 0.3 * r + 0.6 * g + 0.1 * b;
+          sums[1] = sums[1] + r - b;
         }
         count++;
         for (const channel of [0, 1] as const)
-          addSpectrum(
-            values[channel] as Float64Array,
-            (sums[channel] as number) / LENGTH,
-            spectra[channel] as Float64Array,
-          );
+          addSpectrum(values[channel], sums[channel] / LENGTH, spectra[channel]);
       }
     }
     if (count < 40) continue;
@@ -84,7 +80,7 @@ function addSpectrum(values: Float64Array, mean: number, into: Float64Array): vo
   const power = new Float64Array(HALF);
   const even = new Float64Array(HALF);
   const odd = new Float64Array(HALF);
-  const seen = (i: number): number => ((values[i] as number) - mean) * (HANN[i] as number);
+  const seen = (i: number): number => (values[i] - mean) * HANN[i];
   for (let i = 1; i < HALF; i++) {
     even[i] = seen(i) + seen(LENGTH - i);
     odd[i] = seen(i) - seen(LENGTH - i);
@@ -95,15 +91,14 @@ function addSpectrum(values: Float64Array, mean: number, into: Float64Array): vo
     let re = first + (bin % 2 === 0 ? middle : -middle);
     let im = 0;
     for (let i = 1, turn = bin; i < HALF; i++, turn = (turn + bin) & (LENGTH - 1)) {
-      re += (even[i] as number) * (COSINES[turn] as number);
-      im += (odd[i] as number) * (SINES[turn] as number);
+      re += even[i] * COSINES[turn];
+      im += odd[i] * SINES[turn];
     }
     power[bin] = re * re + im * im;
-    if (bin >= FIRST_BIN) total += power[bin] as number;
+    if (bin >= FIRST_BIN) total += power[bin];
   }
   if (total < LEAST_POWER) return;
-  for (let bin = LOWEST_BIN; bin < HALF; bin++)
-    into[bin] = (into[bin] as number) + (power[bin] as number) / total;
+  for (let bin = LOWEST_BIN; bin < HALF; bin++) into[bin] = into[bin] + power[bin] / total;
 }
 
 function peakOf(spectrum: Float64Array): GridSeen {
@@ -115,7 +110,7 @@ function peakOf(spectrum: Float64Array): GridSeen {
         [3, 4, 5, 6, 7].map((off) => spectrum[bin + way * off]).filter((value) => value !== undefined),
       );
     // Both sides' levels: a slope of the spectrum is no peak.
-    const strength = (spectrum[bin] as number) / Math.max(side(-1), side(1));
+    const strength = spectrum[bin] / Math.max(side(-1), side(1));
     if (strength > best.strength) best = { strength, periodPx: LENGTH / bin };
   }
   return best;

@@ -12,7 +12,7 @@ export function unsharpFinding({ fish, pattern, farMm, toPhoto }: SeenCatch): Fi
   pattern.lines.forEach((line, index) => {
     if (line.xMm <= farMm + 2 || line.xMm >= farMm + NEAR_TAIL_MM) return;
     for (let row = 0; row < evidence.rows; row++) {
-      const value = evidence.seen[index * evidence.rows + row] as number;
+      const value = evidence.seen[index * evidence.rows + row];
       if (value < 0 || isCovered(line.xMm, (row + 0.5) * evidence.rowMm)) continue;
       looked++;
       if (value > 0.4) seen++;
@@ -52,11 +52,11 @@ export function edgeSharpness({ widthPx, heightPx, data }: Tones): number {
   for (let row = FAR_PX; row < heightPx - FAR_PX; row += ROW_STRIDE) {
     for (let column = FAR_PX; column < widthPx - FAR_PX; column += COLUMN_STRIDE) {
       const at = row * widthPx + column;
-      near[seen] = Math.abs((data[at + NEAR_PX / 2] as number) - (data[at - NEAR_PX / 2] as number));
-      far[seen++] = Math.abs((data[at + FAR_PX / 2] as number) - (data[at - FAR_PX / 2] as number));
+      near[seen] = Math.abs(data[at + NEAR_PX / 2] - data[at - NEAR_PX / 2]);
+      far[seen++] = Math.abs(data[at + FAR_PX / 2] - data[at - FAR_PX / 2]);
     }
   }
-  const top = (values: Float64Array): number => values.sort()[Math.floor(0.985 * values.length)] as number;
+  const top = (values: Float64Array): number => values.sort()[Math.floor(0.985 * values.length)];
   return top(near) / Math.max(1e-6, top(far));
 }
 

@@ -1,6 +1,6 @@
 import { cellAt, viewFace, type FaceView } from '../find-fish/faceView.ts';
 import { medianOf } from '../image/median.ts';
-import { logColourAt, type LogColour } from './logColour.ts';
+import { logColourAt } from './logColour.ts';
 import type { SeenCatch } from './seenCatch.ts';
 
 /** Something straight and narrow that lies on the ground before the angler's edge, beside the head: a tool's handle. */
@@ -78,19 +78,19 @@ function differing({ columns, rows, rgb, inPhoto }: FaceView): Uint16Array | nul
     const colours = cells.map((cell) => logColourAt(rgb, cell));
     const usual = CHANNELS.map((channel) => medianOf(colours.map((colour) => colour[channel])));
     const spread = CHANNELS.map((channel) => {
-      const own = 1.4826 * medianOf(colours.map((colour) => Math.abs(colour[channel] - (usual[channel] as number)))); // prettier-ignore
+      const own = 1.4826 * medianOf(colours.map((colour) => Math.abs(colour[channel] - usual[channel]))); // prettier-ignore
       return Math.max(LEAST_SPREAD[channel], channel === 0 ? LIGHT_SPREADS * own : own);
     });
     const differs = new Set(
       cells.filter((_, i) => {
-        const colour = colours[i] as LogColour;
-        const off = CHANNELS.map((channel) => (colour[channel] - (usual[channel] as number)) / (spread[channel] as number)); // prettier-ignore
+        const colour = colours[i];
+        const off = CHANNELS.map((channel) => (colour[channel] - usual[channel]) / spread[channel]); // prettier-ignore
         return Math.hypot(...off) > OTHER_DEVIATIONS;
       }),
     );
     for (let column = 0; column < columns; column++) {
       const at = row * (columns + 1) + column;
-      sums[at + 1] = (sums[at] as number) + (differs.has(row * columns + column) ? 1 : 0);
+      sums[at + 1] = sums[at] + (differs.has(row * columns + column) ? 1 : 0);
     }
   }
   return sums;
@@ -99,7 +99,7 @@ function differing({ columns, rows, rgb, inPhoto }: FaceView): Uint16Array | nul
 /** The stripe that differs most from what lies beside it, among all widths, leans and places. */
 function clearest({ columns, rows, fromXMm }: FaceView, sums: Uint16Array): Omit<StripeSeen, 'onFaceShare'> {
   const count = (row: number, from: number, to: number): number =>
-    (sums[row * (columns + 1) + to] as number) - (sums[row * (columns + 1) + from] as number);
+    sums[row * (columns + 1) + to] - sums[row * (columns + 1) + from];
   let best = { xMm: 0, widthMm: 0, score: 0 };
   for (let tenth = LEANS[0]; tenth <= LEANS[1]; tenth++) {
     const lean = tenth * LEAN_STEP;

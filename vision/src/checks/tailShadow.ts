@@ -65,8 +65,8 @@ export function seeTailShadow(seen: SeenCatch): TailShadow | null {
       cell >= 0 &&
       labels[cell] !== piece.label &&
       view.inPhoto[cell] === 1 &&
-      (view.bare[cell] as number) > LEAST_BARE &&
-      (coverage.odds[cell] as number) <= MOST_ODDS;
+      view.bare[cell] > LEAST_BARE &&
+      coverage.odds[cell] <= MOST_ODDS;
     return isFace ? logColourAt(view.rgb, cell)[0] : NaN;
   };
   let best: TailShadow | null = null;

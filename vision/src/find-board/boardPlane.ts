@@ -80,7 +80,7 @@ class Marks {
   }
 
   at(i: number): [number, number, number, number] {
-    return [this.x0[i] as number, this.y0[i] as number, this.x1[i] as number, this.y1[i] as number];
+    return [this.x0[i], this.y0[i], this.x1[i], this.y1[i]];
   }
 
   /** Each mark's middle, and the way from there to its upper end: four values a mark. */
@@ -96,10 +96,10 @@ class Marks {
 
   /** How far a mark's end lies off the line from its middle to the vanishing point, px. */
   endOffPx(i: number, [dx, dy, dz]: Vector, focalPx: number): number {
-    const x0 = this.x0[i] as number;
-    const y0 = this.y0[i] as number;
-    const mx = (x0 + (this.x1[i] as number)) / 2;
-    const my = (y0 + (this.y1[i] as number)) / 2;
+    const x0 = this.x0[i];
+    const y0 = this.y0[i];
+    const mx = (x0 + this.x1[i]) / 2;
+    const my = (y0 + this.y1[i]) / 2;
     const a = my * dz - dy;
     const b = dx - mx * dz;
     return (Math.abs(a * (x0 - mx) + b * (y0 - my)) / Math.sqrt(a * a + b * b)) * focalPx;
@@ -159,9 +159,9 @@ export function planesOf(found: ParallelStrokes, lens: LensGuess): MarkedPlane[]
 function vanishingDirection(marks: Marks, lens: LensGuess, dice: Dice): Vector | null {
   const sums: number[] = [];
   let total = 0;
-  for (let i = 0; i < marks.count; i++) sums.push((total += marks.lengthPx[i] as number));
+  for (let i = 0; i < marks.count; i++) sums.push((total += marks.lengthPx[i]));
   const normals = Array.from({ length: marks.count }, (_, i) => marks.normal(i));
-  const pick = (): Vector => normals[lowerBound(sums, dice() * total)] as Vector;
+  const pick = (): Vector => normals[lowerBound(sums, dice() * total)];
   const halves = marks.halves();
   const worth = marks.lengthPx.map((lengthPx) => Math.min(lengthPx, MOST_WORTH_PX));
   let best: Vector | null = null;
@@ -180,10 +180,10 @@ function scoreOf([dx, dy, dz]: Vector, halves: Float64Array, worth: Float64Array
   const squared = within * within;
   let score = 0;
   for (let i = 0, at = 0; i < worth.length; i++, at += 4) {
-    const a = (halves[at + 1] as number) * dz - dy;
-    const b = dx - (halves[at] as number) * dz;
-    const off = a * (halves[at + 2] as number) + b * (halves[at + 3] as number);
-    if (off * off < squared * (a * a + b * b)) score += worth[i] as number;
+    const a = halves[at + 1] * dz - dy;
+    const b = dx - halves[at] * dz;
+    const off = a * halves[at + 2] + b * halves[at + 3];
+    if (off * off < squared * (a * a + b * b)) score += worth[i];
   }
   return score;
 }
@@ -210,11 +210,9 @@ function leastAligned(marks: Marks, around: Vector, lens: LensGuess): Vector {
   for (let i = 0; i < marks.count; i++) {
     if (marks.endOffPx(i, around, lens.focalPx) >= END_OFF_PX) continue;
     const normal = marks.normal(i);
-    const weight = Math.min(marks.lengthPx[i] as number, 120) ** 2;
+    const weight = Math.min(marks.lengthPx[i], 120) ** 2;
     for (let cell = 0; cell < 9; cell++)
-      sum[cell] =
-        (sum[cell] as number) +
-        weight * (normal[Math.floor(cell / 3)] as number) * (normal[cell % 3] as number);
+      sum[cell] = sum[cell] + weight * normal[Math.floor(cell / 3)] * normal[cell % 3];
   }
   const eigen = new EigenvalueDecomposition(Matrix.from1DArray(3, 3, sum), { assumeSymmetric: true });
   const smallest = eigen.realEigenvalues.indexOf(Math.min(...eigen.realEigenvalues));
@@ -235,15 +233,14 @@ function findRails(
   const within = RAIL_OFF_PX / lens.focalPx;
   for (let attempt = 0; attempt < RAIL_TRIES; attempt++) {
     const [i, j] = [pick(), pick()];
-    const run = (x[j] as number) - (x[i] as number);
-    const rise = (y[j] as number) - (y[i] as number);
+    const run = x[j] - x[i];
+    const rise = y[j] - y[i];
     if (Math.abs(run) * lens.focalPx < 80 || Math.abs(rise) > Math.abs(run)) continue;
     const slope = rise / run;
-    const offset = (y[i] as number) - slope * (x[i] as number);
+    const offset = y[i] - slope * x[i];
     const reach = within * Math.sqrt(1 + slope * slope);
     let score = 0;
-    for (let k = 0; k < x.length; k++)
-      if (Math.abs((y[k] as number) - slope * (x[k] as number) - offset) < reach) score++;
+    for (let k = 0; k < x.length; k++) if (Math.abs(y[k] - slope * x[k] - offset) < reach) score++;
     if (score < 6) continue;
     const same = found.find(
       (other) => Math.abs(other.offset - offset) * lens.focalPx < 8 && Math.abs(other.slope - slope) < 0.03,
@@ -255,8 +252,7 @@ function findRails(
   const bow = RAIL_BOW_PX / lens.focalPx;
   return found.slice(0, RAILS_KEPT).map(({ slope, offset }) => {
     const ends: number[] = [];
-    for (let k = 0; k < x.length; k++)
-      if (Math.abs((y[k] as number) - slope * (x[k] as number) - offset) < bow) ends.push(k);
+    for (let k = 0; k < x.length; k++) if (Math.abs(y[k] - slope * x[k] - offset) < bow) ends.push(k);
     return { ends, upper };
   });
 }
@@ -273,19 +269,19 @@ function settledRail(
   let offset = 0;
   for (const allowedPx of [RAIL_BOW_PX, 3, RAIL_OFF_PX, RAIL_OFF_PX]) {
     if (used.length < 5) return null;
-    const mx = used.reduce((sum, i) => sum + (x[i] as number), 0) / used.length;
-    const my = used.reduce((sum, i) => sum + (y[i] as number), 0) / used.length;
+    const mx = used.reduce((sum, i) => sum + x[i], 0) / used.length;
+    const my = used.reduce((sum, i) => sum + y[i], 0) / used.length;
     let xx = 0;
     let xy = 0;
     for (const i of used) {
-      xx += ((x[i] as number) - mx) ** 2;
-      xy += ((x[i] as number) - mx) * ((y[i] as number) - my);
+      xx += (x[i] - mx) ** 2;
+      xy += (x[i] - mx) * (y[i] - my);
     }
     if (xx === 0) return null;
     slope = xy / xx;
     offset = my - slope * mx;
     const reach = (allowedPx / lens.focalPx) * Math.sqrt(1 + slope * slope);
-    used = ends.filter((i) => Math.abs((y[i] as number) - slope * (x[i] as number) - offset) < reach);
+    used = ends.filter((i) => Math.abs(y[i] - slope * x[i] - offset) < reach);
   }
   const size = Math.sqrt(1 + slope * slope);
   return [slope / size, -1 / size, offset / size];
@@ -301,7 +297,7 @@ function onPlane(marks: Marks, i: number, x: Vector, y: Vector, z: Vector): Plan
     u: (dot(x, p0) / d0 + dot(x, p1) / d1) / 2,
     v0: dot(y, p0) / d0,
     v1: dot(y, p1) / d1,
-    weight: Math.min(marks.lengthPx[i] as number, 40),
+    weight: Math.min(marks.lengthPx[i], 40),
   };
 }
 
@@ -310,7 +306,7 @@ function lowerBound(sums: readonly number[], value: number): number {
   let high = sums.length - 1;
   while (low < high) {
     const middle = (low + high) >> 1;
-    if ((sums[middle] as number) < value) low = middle + 1;
+    if (sums[middle] < value) low = middle + 1;
     else high = middle;
   }
   return low;

@@ -52,8 +52,7 @@ function tonesWith(marks: readonly (readonly [number, number, number, number])[]
     for (let row = y0; row <= y1; row++) {
       const middle = x0 + ((x1 - x0) * (row - y0)) / (y1 - y0);
       for (let x = Math.floor(middle) - 4; x <= middle + 5; x++)
-        data[row * widthPx + x] =
-          (data[row * widthPx + x] as number) - depth * Math.exp(-((x - middle) ** 2) / 2);
+        data[row * widthPx + x] = data[row * widthPx + x] - depth * Math.exp(-((x - middle) ** 2) / 2);
     }
   }
   return { widthPx, heightPx, data };
@@ -102,7 +101,7 @@ describe('strokes', () => {
 describe('tones', () => {
   it('keep the ratio of two brightnesses in sun and in shade', () => {
     const grey = (value: number) => ({ widthPx: 1, heightPx: 1, data: new Uint8ClampedArray([value, value, value, 255]) }); // prettier-ignore
-    const tone = (value: number): number => tonesOf(grey(value)).data[0] as number;
+    const tone = (value: number): number => tonesOf(grey(value)).data[0];
     expect(tone(200) - tone(50)).toBeCloseTo(Math.log(206 / 56), 2);
     expect(Math.abs(tone(200) - tone(50) - (tone(100) - tone(25)))).toBeLessThan(0.15);
   });

@@ -26,8 +26,8 @@ function addTurning(a: Phasor, b: Phasor, real: Float64Array, imaginary: Float64
   const { dc: adc, ds: ads } = a;
   const { dc: bdc, ds: bds } = b;
   for (let i = 0; i < real.length; i++) {
-    real[i] = (real[i] as number) + ac + bc;
-    imaginary[i] = (imaginary[i] as number) + as + bs;
+    real[i] = real[i] + ac + bc;
+    imaginary[i] = imaginary[i] + as + bs;
     const ac0 = ac;
     const bc0 = bc;
     ac = ac0 * adc - as * ads;
@@ -53,7 +53,7 @@ export function latticeHeights(
   if (used.length < 5) return [];
   // A fifth of a cycle between neighbours at the far marks; those towards a tilted ground's horizon are no board's.
   const reaches = used.map((mark) => Math.abs(mark.u)).sort((a, b) => a - b);
-  const reach = Math.min(2.5, reaches[Math.floor(0.95 * (reaches.length - 1))] as number);
+  const reach = Math.min(2.5, reaches[Math.floor(0.95 * (reaches.length - 1))]);
   const stride = (0.2 * stepMm) / reach;
   const count = Math.max(2, Math.ceil((highestMm - lowestMm) / stride));
   const real = new Float64Array(count);
@@ -71,15 +71,15 @@ export function latticeHeights(
   for (const { weight } of used) total += weight;
   // Two by two: each waits for its own turn, not for the other's.
   for (let k = 0; k < phasors.length; k += 2)
-    addTurning(phasors[k] as Phasor, phasors[k + 1] ?? STILL, real, imaginary);
-  const strength = Float64Array.from(real, (re, i) => Math.hypot(re, imaginary[i] as number) / total);
+    addTurning(phasors[k], phasors[k + 1] ?? STILL, real, imaginary);
+  const strength = Float64Array.from(real, (re, i) => Math.hypot(re, imaginary[i]) / total);
   const peaks: Lattice[] = [];
   for (let i = 1; i + 1 < count; i++) {
-    const here = strength[i] as number;
-    if (here < (strength[i - 1] as number) || here < (strength[i + 1] as number)) continue;
+    const here = strength[i];
+    if (here < strength[i - 1] || here < strength[i + 1]) continue;
     peaks.push({
       heightMm: lowestMm + i * stride,
-      phase: Math.atan2(imaginary[i] as number, real[i] as number) / (2 * Math.PI),
+      phase: Math.atan2(imaginary[i], real[i]) / (2 * Math.PI),
       strength: here,
     });
   }

@@ -192,7 +192,7 @@ function withinReach(strokes: readonly Stroke[], near: Quad | undefined): readon
   const cy = near.reduce((sum, [, y]) => sum + y, 0) / 4;
   const longest = Math.max(
     ...near.map(([x, y], i) => {
-      const [u, v] = near[(i + 1) % 4] as Point;
+      const [u, v] = near[(i + 1) % 4];
       return Math.hypot(u - x, v - y);
     }),
   );
@@ -203,7 +203,7 @@ function withinReach(strokes: readonly Stroke[], near: Quad | undefined): readon
   });
   return strokes.filter((stroke) => {
     const at: Point = [(stroke.x0 + stroke.x1) / 2, (stroke.y0 + stroke.y1) / 2];
-    const turns = wide.map((corner, i) => Math.sign(turn(corner, wide[(i + 1) % 4] as Point, at)));
+    const turns = wide.map((corner, i) => Math.sign(turn(corner, wide[(i + 1) % 4], at)));
     return turns.every((way) => way >= 0) || turns.every((way) => way <= 0);
   });
 }
@@ -416,7 +416,7 @@ function anchor(smooth: Tones, { pattern, refined: fitted }: Fit, options: Locat
 function isNear(corners: readonly Point[], near: Quad): boolean {
   const longest = Math.hypot(near[1][0] - near[0][0], near[1][1] - near[0][1]);
   return corners.every(([x, y], i) => {
-    const [u, v] = near[i] as Point;
+    const [u, v] = near[i];
     return Math.hypot(x - u, y - v) < ROUGH_SHARE * longest;
   });
 }

@@ -64,14 +64,12 @@ export function voteByNumerals(
         for (let shift = -reach; shift <= reach; shift++) {
           const fit = (cell - shift) % slips === 0 ? fits[(cell - shift) / slips - 1] : undefined;
           if (fit === undefined) continue;
-          support[shift + reach] = (support[shift + reach] as number) + fit - mean;
-          cells[shift + reach] = (cells[shift + reach] as number) + 1;
+          support[shift + reach] = support[shift + reach] + fit - mean;
+          cells[shift + reach] = cells[shift + reach] + 1;
         }
       }
     }
-    support.forEach((sum, i) =>
-      votes.push({ shift: i - reach, turned, support: sum, cells: cells[i] as number }),
-    );
+    support.forEach((sum, i) => votes.push({ shift: i - reach, turned, support: sum, cells: cells[i] }));
   }
   const upright = (likeNumerals.upright - likeNumerals.turned) / 2;
   return votes.map((vote) => ({ ...vote, support: vote.support + (vote.turned ? -upright : upright) }));
@@ -120,8 +118,8 @@ function cellFits(
   stamps: readonly Stamp[],
 ): number[] | null {
   const pad = OFFSETS_PX.length >> 1;
-  const columns = (stamps[0] as Stamp).widthPx + 2 * pad;
-  const rows = (stamps[0] as Stamp).heightPx + 2 * pad;
+  const columns = stamps[0].widthPx + 2 * pad;
+  const rows = stamps[0].heightPx + 2 * pad;
   const patch = new Float32Array(columns * rows);
   let sum = 0;
   let squares = 0;
@@ -156,8 +154,8 @@ function correlation(patch: Float32Array, columns: number, dx: number, dy: numbe
   for (let row = 0; row < stamp.heightPx; row++) {
     let at = (row + dy) * columns + dx;
     for (let column = 0; column < stamp.widthPx; column++, at++, i++) {
-      const tone = patch[at] as number;
-      product += tone * (stamp.data[i] as number);
+      const tone = patch[at];
+      product += tone * stamp.data[i];
       sum += tone;
       squares += tone * tone;
     }
@@ -187,7 +185,7 @@ function stampOf(text: string, widthMm: number, heightMm: number, unitMm: number
     for (let line = 0; line < heightPx * fine; line++) {
       const crossings = crossingsAt(outline, (line + 0.5) / fine);
       for (let i = 0; i + 1 < crossings.length; i += 2)
-        fillRun(cover, widthPx, line / fine, crossings[i] as number, crossings[i + 1] as number, 1 / fine);
+        fillRun(cover, widthPx, line / fine, crossings[i], crossings[i + 1], 1 / fine);
     }
     penMm += glyph.advance * heightMm * narrow;
   }
@@ -209,14 +207,14 @@ function fillRun(
   const row = Math.floor(y) * widthPx;
   for (let column = Math.max(0, Math.floor(from)); column < Math.min(widthPx, Math.ceil(to)); column++) {
     const part = Math.min(to, column + 1) - Math.max(from, column);
-    cover[row + column] = (cover[row + column] as number) + part * share;
+    cover[row + column] = cover[row + column] + part * share;
   }
 }
 
 /** (1 2 1)/4 both ways: about the blur of a phone's picture at this scale. */
 function blur(cover: Float32Array, widthPx: number, heightPx: number): Float32Array {
   const at = (data: Float32Array, x: number, y: number): number =>
-    x < 0 || y < 0 || x >= widthPx || y >= heightPx ? 0 : (data[y * widthPx + x] as number);
+    x < 0 || y < 0 || x >= widthPx || y >= heightPx ? 0 : data[y * widthPx + x];
   const across = cover.map((value, i) => {
     const x = i % widthPx;
     const y = (i - x) / widthPx;

@@ -76,8 +76,7 @@ export function slipStepMm(pattern: Pattern): number {
 
 function commonStep(lines: readonly PatternLine[]): number {
   let step = Infinity;
-  for (let i = 1; i < lines.length; i++)
-    step = Math.min(step, (lines[i] as PatternLine).xMm - (lines[i - 1] as PatternLine).xMm);
+  for (let i = 1; i < lines.length; i++) step = Math.min(step, lines[i].xMm - lines[i - 1].xMm);
   return step;
 }
 

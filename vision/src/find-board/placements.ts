@@ -34,7 +34,7 @@ export function placePattern(
   const across = [...plane.marks.flatMap((mark) => [mark.v0, mark.v1])].sort((a, b) => a - b);
   const along = plane.marks.map((mark) => mark.u).sort((a, b) => a - b);
   const at = (sorted: readonly number[], share: number): number =>
-    sorted[Math.floor(share * (sorted.length - 1))] as number;
+    sorted[Math.floor(share * (sorted.length - 1))];
   // Marks far off (a tilted ground to the horizon) are no board's.
   const middleAcross = at(across, 0.5) * heightMm;
   const middleAlong = at(along, 0.5) * heightMm;
@@ -80,7 +80,7 @@ export function placePattern(
     for (let column = 0; column < columns; column++) {
       for (let i = 0; i < weights.length; i++) {
         let sum = 0;
-        for (const { from, to, weight } of (weights[i] as KindWeight).bands)
+        for (const { from, to, weight } of weights[i].bands)
           sum += weight * between(sums, rows, column, row + from, row + to);
         perColumn[i * columns + column] = sum;
       }
@@ -89,15 +89,14 @@ export function placePattern(
     scores.fill(0);
     // Line by line: one after the other, scores of neighbouring shifts are quicker to add to.
     for (let i = -OUTSIDE_LINES; i < lineCount + OUTSIDE_LINES; i++) {
-      const kind = i < 0 || i >= lineCount ? outside : (kindAt[i] as number);
+      const kind = i < 0 || i >= lineCount ? outside : kindAt[i];
       if (kind < 0) continue;
       const to = Math.min(highestShift, columns - 1 - i);
       for (let shift = Math.max(lowestShift, -i); shift <= to; shift++)
-        scores[shift - lowestShift] =
-          (scores[shift - lowestShift] as number) + (perColumn[kind * columns + shift + i] as number);
+        scores[shift - lowestShift] = scores[shift - lowestShift] + perColumn[kind * columns + shift + i];
     }
     for (let shift = lowestShift; shift <= highestShift; shift++)
-      keep(found, { score: (scores[shift - lowestShift] as number) / wanted, shift, row }, most);
+      keep(found, { score: scores[shift - lowestShift] / wanted, shift, row }, most);
   }
   return found.map(({ score, shift, row }) => {
     const xMm = (shift + first + phase) * step;
@@ -116,8 +115,7 @@ function likelyRows(sums: Float32Array, columns: number, rows: number, pattern: 
   const seen = new Float64Array(rows);
   for (let column = 0; column < columns; column++) {
     const at = column * (rows + 1);
-    for (let row = 0; row < rows; row++)
-      seen[row] = (seen[row] as number) + (sums[at + row + 1] as number) - (sums[at + row] as number);
+    for (let row = 0; row < rows; row++) seen[row] = seen[row] + sums[at + row + 1] - sums[at + row];
   }
   const width = Math.round(pattern.widthMm / CELL_MM);
   const margin = Math.round(OUTSIDE_MM / CELL_MM);
@@ -125,14 +123,14 @@ function likelyRows(sums: Float32Array, columns: number, rows: number, pattern: 
   for (const line of pattern.lines)
     for (const [from, to] of line.spansMm)
       for (let cell = Math.round(from / CELL_MM); cell < Math.round(to / CELL_MM); cell++)
-        drawn[cell + margin] = (drawn[cell + margin] as number) + 1;
+        drawn[cell + margin] = drawn[cell + margin] + 1;
   const mean = drawn.reduce((sum, value) => sum + value, 0) / drawn.length;
   const scored: { row: number; score: number }[] = [];
   for (let row = -Math.floor(0.3 * width); row < rows - 0.5 * width; row++) {
     let score = 0;
     for (let i = 0; i < drawn.length; i++) {
       const at = row + i - margin;
-      if (at >= 0 && at < rows) score += ((drawn[i] as number) - mean) * (seen[at] as number);
+      if (at >= 0 && at < rows) score += (drawn[i] - mean) * seen[at];
     }
     scored.push({ row, score });
   }
@@ -155,7 +153,7 @@ function keep(
   if (found.length >= most && next.score <= (found[found.length - 1]?.score ?? 0)) return;
   const near = found.findIndex((item) => item.shift === next.shift && Math.abs(item.row - next.row) <= 4);
   if (near >= 0) {
-    if ((found[near] as typeof next).score >= next.score) return;
+    if (found[near].score >= next.score) return;
     found.splice(near, 1);
   }
   const place = found.findIndex((item) => item.score < next.score);
@@ -236,10 +234,10 @@ function between(sums: Float32Array, rows: number, column: number, from: number,
 function sumUpTo(sums: Float32Array, rows: number, column: number, cell: number): number {
   const at = column * (rows + 1);
   if (cell <= 0) return 0;
-  if (cell >= rows) return sums[at + rows] as number;
+  if (cell >= rows) return sums[at + rows];
   const whole = cell | 0;
-  const low = sums[at + whole] as number;
-  return low + (cell - whole) * ((sums[at + whole + 1] as number) - low);
+  const low = sums[at + whole];
+  return low + (cell - whole) * (sums[at + whole + 1] - low);
 }
 
 interface Sampling {
@@ -275,9 +273,7 @@ function ridgeSums(smooth: Tones, plane: MarkedPlane, heightMm: number, sampling
         const i = py * widthPx + px;
         let best = 0;
         for (let d = -1; d <= 1; d++) {
-          const ridge =
-            sign *
-            ((data[i + d - reach] as number) + (data[i + d + reach] as number) - 2 * (data[i + d] as number));
+          const ridge = sign * (data[i + d - reach] + data[i + d + reach] - 2 * data[i + d]);
           if (ridge > best) best = ridge;
         }
         sum += best > FULL_RIDGE ? 1 : best / FULL_RIDGE;

@@ -175,11 +175,11 @@ export function measureLines(
 
 /** Distance to the nearest neighbour that is drawn at this place across the face, mm. */
 function spacingAt({ lines, stepMm, lengthMm }: Pattern, index: number, yMm: number): number {
-  const here = lines[index] as PatternLine;
+  const here = lines[index];
   let nearest = lengthMm;
   for (const way of [-1, 1]) {
     for (let i = index + way; i >= 0 && i < lines.length; i += way) {
-      const other = lines[i] as PatternLine;
+      const other = lines[i];
       if (!other.spansMm.some(([from, to]) => yMm > from - 2 && yMm < to + 2)) continue;
       nearest = Math.min(nearest, Math.abs(other.xMm - here.xMm));
       break;
@@ -233,8 +233,7 @@ function lookAcross(
       3;
   }
   const sign = pattern.inkDarker ? 1 : -1;
-  const ridgeAt = (i: number): number =>
-    sign * ((profile[i - flank] as number) + (profile[i + flank] as number) - 2 * (profile[i] as number));
+  const ridgeAt = (i: number): number => sign * (profile[i - flank] + profile[i + flank] - 2 * profile[i]);
   let best = -1;
   let bestRidge = LEAST_RIDGE;
   for (let i = flank; i < count - flank; i++) {
@@ -242,8 +241,8 @@ function lookAcross(
     if (ridge > bestRidge) [best, bestRidge] = [i, ridge];
   }
   if (best <= flank || best >= count - flank - 1) return null;
-  const left = sign * ((profile[best - flank] as number) - (profile[best] as number));
-  const right = sign * ((profile[best + flank] as number) - (profile[best] as number));
+  const left = sign * (profile[best - flank] - profile[best]);
+  const right = sign * (profile[best + flank] - profile[best]);
   // A step (an edge of fish or shadow) is no line.
   if (Math.min(left, right) < 0.3 * Math.max(left, right)) return null;
   const before = ridgeAt(best - 1);
@@ -307,17 +306,13 @@ function lookAlong(
   };
   const values: number[] = [];
   for (let s = -half - 3; s <= half + 3; s++) values.push(contrast(s));
-  const plateau = ((values[0] as number) + (values[1] as number) + (values[2] as number)) / 3;
-  const beyond =
-    ((values[values.length - 1] as number) +
-      (values[values.length - 2] as number) +
-      (values[values.length - 3] as number)) /
-    3;
+  const plateau = (values[0] + values[1] + values[2]) / 3;
+  const beyond = (values[values.length - 1] + values[values.length - 2] + values[values.length - 3]) / 3;
   if (plateau < LEAST_RIDGE || beyond > 0.35 * plateau) return null;
   const level = 0.5 * (plateau + Math.max(0, beyond));
   for (let i = 2; i + 1 < values.length; i++) {
-    const here = values[i] as number;
-    const next = values[i + 1] as number;
+    const here = values[i];
+    const next = values[i + 1];
     if (here < level || next >= level) continue;
     const s = i - half - 3 + (here - level) / (here - next);
     if (Math.abs(s) > windowPx) return null;
@@ -428,24 +423,23 @@ function equations(
     const off = sight.atPx - here;
     const c = cauchyPx * (sight.sigmaPx / LINE_SIGMA_PX);
     const weight = 1 / (1 + (off / c) ** 2) / (sight.sigmaPx * sight.sigmaPx);
-    for (let i = 0; i < PARAMETERS; i++)
-      row[i] = (alongPx(probes[i] as LensPose, sight) - here) / (PROBE[i] as number);
+    for (let i = 0; i < PARAMETERS; i++) row[i] = (alongPx(probes[i], sight) - here) / PROBE[i];
     for (let i = 0; i < PARAMETERS; i++) {
-      const wi = weight * (row[i] as number);
-      gradient[i] = (gradient[i] as number) + wi * off;
+      const wi = weight * row[i];
+      gradient[i] = gradient[i] + wi * off;
       for (let j = i; j < PARAMETERS; j++)
-        normal[i * PARAMETERS + j] = (normal[i * PARAMETERS + j] as number) + wi * (row[j] as number);
+        normal[i * PARAMETERS + j] = normal[i * PARAMETERS + j] + wi * row[j];
     }
   }
   for (let i = 0; i < PARAMETERS; i++)
-    for (let j = 0; j < i; j++) normal[i * PARAMETERS + j] = normal[j * PARAMETERS + i] as number;
+    for (let j = 0; j < i; j++) normal[i * PARAMETERS + j] = normal[j * PARAMETERS + i];
   const priors: readonly [number, number, number][] = [
     [6, Math.log(prior.focalPx / pose.focalPx), prior.focalLogSigma],
     [7, (prior.k1 ?? 0) - pose.k1, prior.k1Sigma],
   ];
   for (const [i, off, sigma] of priors) {
-    normal[i * PARAMETERS + i] = (normal[i * PARAMETERS + i] as number) + 1 / (sigma * sigma);
-    gradient[i] = (gradient[i] as number) + off / (sigma * sigma);
+    normal[i * PARAMETERS + i] = normal[i * PARAMETERS + i] + 1 / (sigma * sigma);
+    gradient[i] = gradient[i] + off / (sigma * sigma);
   }
   return {
     normal: Matrix.from1DArray(PARAMETERS, PARAMETERS, normal),
@@ -478,11 +472,10 @@ export function fitSigmaMm(
   });
   let variance = 0;
   for (let i = 0; i < PARAMETERS; i++)
-    for (let j = 0; j < PARAMETERS; j++)
-      variance += (slopes[i] as number) * (slopes[j] as number) * covariance.get(i, j);
+    for (let j = 0; j < PARAMETERS; j++) variance += slopes[i] * slopes[j] * covariance.get(i, j);
   // The part of the distortion that the other parameters don't take up: its variance given them.
   const precision = inverse(covariance).get(7, 7);
-  const distortion = Math.min(variance, (slopes[7] as number) ** 2 / precision);
+  const distortion = Math.min(variance, slopes[7] ** 2 / precision);
   return { boardMm: Math.sqrt(Math.max(0, variance - distortion)), distortionMm: Math.sqrt(distortion) };
 }
 

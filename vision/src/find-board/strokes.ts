@@ -51,11 +51,11 @@ export function findStrokes(smooth: Tones, inkDarker: boolean): Stroke[] {
       if (here < LEAST_RIDGE || here < left || here <= right) continue;
       const centre = x + (0.5 * (left - right)) / (left - 2 * here + right);
       // Chains are kept in the order of their places, so those far to the left are done with.
-      while (first < open.length && (open[first] as Chain).lastX < centre - 6) first++;
+      while (first < open.length && open[first].lastX < centre - 6) first++;
       let nearest: Chain | null = null;
       let nearestPx = Infinity;
       for (let c = first; c < open.length; c++) {
-        const chain = open[c] as Chain;
+        const chain = open[c];
         if (chain.lastX > centre + 6) break;
         if (chain.lastRow === row) continue;
         const off = Math.abs(centre - expectedX(chain, row));
@@ -81,7 +81,7 @@ export function findStrokes(smooth: Tones, inkDarker: boolean): Stroke[] {
 }
 
 function ridgeAt(data: Float32Array, i: number, sign: number): number {
-  return sign * ((data[i - 2] as number) + (data[i + 2] as number) - 2 * (data[i] as number));
+  return sign * (data[i - 2] + data[i + 2] - 2 * data[i]);
 }
 
 function addTo(chain: Chain, x: number, row: number): void {
@@ -132,7 +132,7 @@ function mergeByPlace(a: Chain[], b: Chain[]): Chain[] {
   let i = 0;
   let j = 0;
   while (i < a.length || j < b.length) {
-    const fromA = j >= b.length || (i < a.length && (a[i] as Chain).lastX <= (b[j] as Chain).lastX);
+    const fromA = j >= b.length || (i < a.length && a[i].lastX <= b[j].lastX);
     out.push((fromA ? a[i++] : b[j++]) as Chain);
   }
   return out;

@@ -35,9 +35,9 @@ export function shrinkRaster(raster: Raster, factor: number): Raster {
       for (let dy = 0; dy < factor; dy++) {
         let at = ((row * factor + dy) * raster.widthPx + column * factor) * 4;
         for (let dx = 0; dx < factor; dx++, at += 4) {
-          red += source[at] as number;
-          green += source[at + 1] as number;
-          blue += source[at + 2] as number;
+          red += source[at];
+          green += source[at + 1];
+          blue += source[at + 2];
         }
       }
       data[out] = red * share;
@@ -55,9 +55,8 @@ export function tonesOf({ widthPx, heightPx, data }: Raster): Tones {
   const tones = new Float32Array(count);
   for (let i = 0, at = 0; i < count; i++, at += 4) {
     // Luma of Rec. 601 in quarter steps, by whole-number arithmetic.
-    const luma =
-      (307 * (data[at] as number) + 604 * (data[at + 1] as number) + 113 * (data[at + 2] as number)) >> 8;
-    tones[i] = LOG[luma] as number;
+    const luma = (307 * data[at] + 604 * data[at + 1] + 113 * data[at + 2]) >> 8;
+    tones[i] = LOG[luma];
   }
   return { widthPx, heightPx, data: tones };
 }
@@ -68,20 +67,14 @@ export function smoothTones(tones: Tones): Tones {
   const out = new Float32Array(data.length);
   // Five rows smoothed along stay at hand; what is done with is written over.
   const ring = Array.from({ length: 5 }, () => new Float32Array(widthPx));
-  const rowAt = (row: number): Float32Array =>
-    ring[Math.min(heightPx - 1, Math.max(0, row)) % 5] as Float32Array;
+  const rowAt = (row: number): Float32Array => ring[Math.min(heightPx - 1, Math.max(0, row)) % 5];
   for (let row = 0; row < Math.min(2, heightPx); row++) smoothAlong(data, row * widthPx, rowAt(row));
   for (let row = 0; row < heightPx; row++) {
     if (row + 2 < heightPx) smoothAlong(data, (row + 2) * widthPx, rowAt(row + 2));
     const [a, b, c, d, e] = [rowAt(row - 2), rowAt(row - 1), rowAt(row), rowAt(row + 1), rowAt(row + 2)];
     const at = row * widthPx;
     for (let column = 0; column < widthPx; column++) {
-      out[at + column] =
-        ((a[column] as number) +
-          (e[column] as number) +
-          4 * ((b[column] as number) + (d[column] as number)) +
-          6 * (c[column] as number)) *
-        0.0625;
+      out[at + column] = (a[column] + e[column] + 4 * (b[column] + d[column]) + 6 * c[column]) * 0.0625;
     }
   }
   return { widthPx, heightPx, data: out };
@@ -89,12 +82,12 @@ export function smoothTones(tones: Tones): Tones {
 
 function smoothAlong(data: Float32Array, start: number, into: Float32Array): void {
   const end = start + into.length - 1;
-  let a = data[start] as number;
+  let a = data[start];
   let b = a;
   let c = a;
-  let d = data[Math.min(end, start + 1)] as number;
+  let d = data[Math.min(end, start + 1)];
   for (let at = start; at <= end; at++) {
-    const e = at + 2 <= end ? (data[at + 2] as number) : (data[end] as number);
+    const e = at + 2 <= end ? data[at + 2] : data[end];
     into[at - start] = (a + e + 4 * (b + d) + 6 * c) * 0.0625;
     a = b;
     b = c;
@@ -110,7 +103,7 @@ export function halveTones({ widthPx, heightPx, data }: Tones): Tones {
   const out = new Float32Array(halfWidth * halfHeight);
   for (let row = 0; row < halfHeight; row++) {
     for (let column = 0; column < halfWidth; column++)
-      out[row * halfWidth + column] = data[2 * row * widthPx + 2 * column] as number;
+      out[row * halfWidth + column] = data[2 * row * widthPx + 2 * column];
   }
   return { widthPx: halfWidth, heightPx: halfHeight, data: out };
 }
@@ -124,7 +117,7 @@ export function toneAt({ widthPx, heightPx, data }: Tones, x: number, y: number)
   const fx = cx - x0;
   const fy = cy - y0;
   const at = y0 * widthPx + x0;
-  const top = (data[at] as number) * (1 - fx) + (data[at + 1] as number) * fx;
-  const bottom = (data[at + widthPx] as number) * (1 - fx) + (data[at + widthPx + 1] as number) * fx;
+  const top = data[at] * (1 - fx) + data[at + 1] * fx;
+  const bottom = data[at + widthPx] * (1 - fx) + data[at + widthPx + 1] * fx;
   return top * (1 - fy) + bottom * fy;
 }

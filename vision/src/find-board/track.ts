@@ -72,7 +72,7 @@ function shrunk({ widthPx, heightPx, data }: Tones): Tones {
     const to = Math.floor(row / BLOCK) * columns;
     for (let column = 0; column < columns * BLOCK; column++) {
       const at = to + Math.floor(column / BLOCK);
-      blocks[at] = (blocks[at] as number) + (data[row * widthPx + column] as number) / BLOCK ** 2;
+      blocks[at] = blocks[at] + data[row * widthPx + column] / BLOCK ** 2;
     }
   }
   return halveTones(smoothTones({ widthPx: columns, heightPx: rows, data: blocks }));
@@ -111,7 +111,7 @@ function differenceAt(
     let from = y * widthPx + margin;
     let to = (y + dy) * widthPx + margin + dx;
     for (let column = 0; column < columns; column++, from += gridPx, to += gridPx)
-      sum += Math.abs((former.data[from] as number) - (now.data[to] as number));
+      sum += Math.abs(former.data[from] - now.data[to]);
     if (sum > most) return Infinity;
   }
   return sum / (columns * rows);

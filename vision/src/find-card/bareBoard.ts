@@ -16,7 +16,7 @@ export function bareBoard(evidence: LineEvidence, pattern: Pattern): (xMm: numbe
       const from = Math.max(0, Math.floor((yMm - ABOUT_MM) / evidence.rowMm));
       const to = Math.min(evidence.rows - 1, Math.floor((yMm + ABOUT_MM) / evidence.rowMm));
       for (let row = from; row <= to; row++) {
-        const value = evidence.seen[index * evidence.rows + row] as number;
+        const value = evidence.seen[index * evidence.rows + row];
         if (value < 0) continue;
         looked++;
         if (value > SEEN) seen++;

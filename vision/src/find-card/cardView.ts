@@ -47,11 +47,7 @@ export function viewSurroundings(
   const luma = new Float32Array(count);
   const chroma = new Float32Array(count);
   for (let i = 0; i < count; i++) {
-    const [r, g, b] = [
-      view.rgb[3 * i] as number,
-      view.rgb[3 * i + 1] as number,
-      view.rgb[3 * i + 2] as number,
-    ];
+    const [r, g, b] = [view.rgb[3 * i], view.rgb[3 * i + 1], view.rgb[3 * i + 2]];
     luma[i] = 0.3 * r + 0.6 * g + 0.1 * b;
     chroma[i] = chromaOf(r, g, b);
   }
@@ -86,9 +82,9 @@ export function viewCode(
   );
   const data = new Uint8ClampedArray(view.columns * view.rows * 4);
   for (let i = 0; i < view.columns * view.rows; i++) {
-    data[4 * i] = view.rgb[3 * i] as number;
-    data[4 * i + 1] = view.rgb[3 * i + 1] as number;
-    data[4 * i + 2] = view.rgb[3 * i + 2] as number;
+    data[4 * i] = view.rgb[3 * i];
+    data[4 * i + 1] = view.rgb[3 * i + 1];
+    data[4 * i + 2] = view.rgb[3 * i + 2];
     data[4 * i + 3] = 255;
   }
   return { widthPx: view.columns, heightPx: view.rows, data };

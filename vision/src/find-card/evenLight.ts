@@ -12,7 +12,7 @@ export function inOneLight(view: CardView): CardView {
   const white = whiteAbout(luma, columns, rows, Math.round(WHITE_REACH_MM * cellsPerMm));
   return {
     ...view,
-    luma: luma.map((value, i) => (FLAT_WHITE * value) / Math.max(1, white[i] as number)),
+    luma: luma.map((value, i) => (FLAT_WHITE * value) / Math.max(1, white[i])),
   };
 }
 
@@ -20,12 +20,12 @@ export function inOneLight(view: CardView): CardView {
 export function codeInOneLight({ widthPx, heightPx, data }: Raster, cellsPerMm: number): Raster {
   const green = greenOf(data);
   const white = whiteAbout(green, widthPx, heightPx, Math.round(WHITE_REACH_MM * cellsPerMm));
-  const flat = green.map((value, i) => (FLAT_WHITE * value) / Math.max(1, white[i] as number));
+  const flat = green.map((value, i) => (FLAT_WHITE * value) / Math.max(1, white[i]));
   return greyPicture(flat, widthPx, heightPx);
 }
 
 const greenOf = (data: Raster['data']): Float32Array =>
-  Float32Array.from({ length: data.length / 4 }, (_, i) => data[4 * i + 1] as number);
+  Float32Array.from({ length: data.length / 4 }, (_, i) => data[4 * i + 1]);
 
 function greyPicture(values: Float32Array, widthPx: number, heightPx: number): Raster {
   const data = new Uint8ClampedArray(4 * values.length).fill(255);
@@ -63,7 +63,7 @@ function overSquares(
   const along = (count: number, step: number, lines: number, line: number): void => {
     const cells = new Float32Array(count);
     for (let l = 0; l < lines; l++) {
-      for (let i = 0; i < count; i++) cells[i] = out[l * line + i * step] as number;
+      for (let i = 0; i < count; i++) cells[i] = out[l * line + i * step];
       overRuns(cells, reach, extreme).forEach((value, i) => (out[l * line + i * step] = value));
     }
   };

@@ -47,7 +47,7 @@ function draw(...paints: Paint[]): Raster {
       for (const paint of paints) colour = paint(xMm, yMm) ?? colour;
       const noise = 10 * (dice() + dice() - 1);
       for (let channel = 0; channel < 3; channel++)
-        data[(row * SIZE.widthPx + column) * 4 + channel] = (colour[channel] as number) + noise;
+        data[(row * SIZE.widthPx + column) * 4 + channel] = colour[channel] + noise;
     }
   }
   return { ...SIZE, data };
@@ -89,7 +89,7 @@ const shaded = (yMm: number): Raster => {
   const photo = draw(card(420, 140));
   const firstRow = Math.round(POSE.centrePx[1] + (yMm - CENTRE_MM[1]) * PX_PER_MM);
   for (let i = firstRow * SIZE.widthPx * 4; i < photo.data.length; i++)
-    if (i % 4 < 3) photo.data[i] = 0.4 * (photo.data[i] as number);
+    if (i % 4 < 3) photo.data[i] = 0.4 * photo.data[i];
   return photo;
 };
 
@@ -133,7 +133,7 @@ describe('a code', () => {
     let [sx, sy, count] = [0, 0, 0];
     for (let row = 0; row < 200; row++) {
       for (let column = 0; column < 200; column++) {
-        if ((close.data[(row * 200 + column) * 4] as number) < 200) continue;
+        if (close.data[(row * 200 + column) * 4] < 200) continue;
         sx += column;
         sy += row;
         count++;
@@ -150,7 +150,7 @@ describe('a card that a shadow’s edge divides', () => {
   it('is as white on both sides in one light, up to the edge, and its black stays black', () => {
     const photo = shaded(140);
     const view = inOneLight(surroundings(photo));
-    const lumaAt = (xMm: number, yMm: number): number => view.luma[cellAt(view, xMm, yMm)] as number;
+    const lumaAt = (xMm: number, yMm: number): number => view.luma[cellAt(view, xMm, yMm)];
     // White beside the code at the card's left end, in the light and in the shade, 4 mm from the edge and farther.
     for (const yMm of [122, 136, 144, 158]) expect(Math.abs(lumaAt(382, yMm) - 220)).toBeLessThan(14);
     const flat = codeInOneLight(viewCode(photo, POSE, codeOf(420, 140), 44, 8), 8);
@@ -197,7 +197,7 @@ describe('a white sheet', () => {
     const glaring: Paint = (x, y) => (own(x, y) ? glare(x, y) : null);
     // Noise takes some of it under 252: paint it over.
     const photo = draw(own, glaring);
-    for (let i = 0; i < photo.data.length; i++) if ((photo.data[i] as number) > 244) photo.data[i] = 255;
+    for (let i = 0; i < photo.data.length; i++) if (photo.data[i] > 244) photo.data[i] = 255;
     const [sheet] = findSheets(surroundings(photo), nothing);
     expect(sheet?.glareShare).toBeGreaterThan(0.2);
   });
@@ -241,11 +241,11 @@ describe('a card in coloured light', () => {
   const face: Paint = (x, y) => (onFace(x, y) ? [0.8 * 0xe9, 0.8 * 0xe2, 0.8 * 0xcf] : null);
   /** A low sun, or a camera that took one for white. */
   const warm = (photo: Raster): Raster => {
-    for (let i = 0; i < photo.data.length; i += 4) photo.data[i + 2] = 0.6 * (photo.data[i + 2] as number);
+    for (let i = 0; i < photo.data.length; i += 4) photo.data[i + 2] = 0.6 * photo.data[i + 2];
     return photo;
   };
   const chromaAt = (view: ReturnType<typeof viewSurroundings>, xMm: number, yMm: number): number =>
-    view.chroma[cellAt(view, xMm, yMm)] as number;
+    view.chroma[cellAt(view, xMm, yMm)];
 
   it('is white by the colour that the bare face is known to have; turf stays coloured', () => {
     const photo = warm(draw(face, card(420, 220)));
@@ -337,7 +337,7 @@ describe('the search for cards', () => {
     const own = card(420, 140);
     const spot: Paint = (x, y) => (own(x, y) && Math.hypot(x - 445, y - 140) < 14 ? [255, 255, 255] : null);
     const photo = draw(own, spot);
-    for (let i = 0; i < photo.data.length; i++) if ((photo.data[i] as number) > 244) photo.data[i] = 255;
+    for (let i = 0; i < photo.data.length; i++) if (photo.data[i] > 244) photo.data[i] = 255;
     const shareOf = (picture: Raster) =>
       search(picture, (_, asked) => [read(asked)]).seen.codes[0]?.glareShare ?? NaN;
     // A disc of 14 mm on a card of 85.6 by 54 mm: 0.13 of it.
@@ -358,7 +358,7 @@ describe('the search for cards', () => {
     expect(found[0]?.whiteShare).toBeGreaterThan(0.7);
     // A decoder that reads nothing before light and shade were evened out: then the shaded white is as bright as the lit.
     const isEven = ({ data, widthPx, heightPx }: Raster): boolean => {
-      const white = (row: number): number => data[4 * (row * widthPx + Math.round(0.08 * widthPx))] as number;
+      const white = (row: number): number => data[4 * (row * widthPx + Math.round(0.08 * widthPx))];
       return Math.abs(white(Math.round(0.25 * heightPx)) - white(Math.round(0.75 * heightPx))) < 40;
     };
     const { seen } = search(photo, (_, asked) => (isEven(asked) ? [read(asked)] : []));
@@ -373,7 +373,7 @@ describe('the search for cards', () => {
       const from =
         Math.floor(Math.floor(i / twice.widthPx) / 2) * SIZE.widthPx + Math.floor((i % twice.widthPx) / 2);
       // Red is taken from it, so that its pictures are known.
-      twice.data.set([0, photo.data[4 * from + 1] as number, photo.data[4 * from + 2] as number], 4 * i);
+      twice.data.set([0, photo.data[4 * from + 1], photo.data[4 * from + 2]], 4 * i);
     }
     const steps = searchIdentifier(photo, POSE, pattern, none, { photo: twice, pose: scaledPose(POSE, 2) });
     const asked = steps.next().value as Raster;
@@ -381,8 +381,7 @@ describe('the search for cards', () => {
     const [larger, own] = [asked, same].map(({ data }) => data.filter((_, i) => i % 4 === 1)) as [Uint8ClampedArray, Uint8ClampedArray]; // prettier-ignore
     expect(asked.data.every((value, i) => i % 4 !== 0 || value === 0)).toBe(true);
     // The same place: but for the steps between px the pictures are equal.
-    const apart =
-      larger.reduce((sum, value, i) => sum + Math.abs(value - (own[i] as number)), 0) / own.length;
+    const apart = larger.reduce((sum, value, i) => sum + Math.abs(value - own[i]), 0) / own.length;
     expect(apart).toBeLessThan(20);
   });
 

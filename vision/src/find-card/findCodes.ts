@@ -49,7 +49,7 @@ export function findCodes(
 ): CodeCandidate[] {
   const { columns, rows, cellsPerMm, luma } = view;
   const area = (valueAt: (cell: number) => number): SummedArea => new SummedArea(columns, rows, valueAt);
-  const lumaOf = (cell: number): number => luma[cell] as number;
+  const lumaOf = (cell: number): number => luma[cell];
   const means = area(lumaOf);
   const squares = area((cell) => lumaOf(cell) ** 2);
   const along = area((cell) => Math.abs(lumaOf(cell) - (luma[cell + 1] ?? lumaOf(cell))));
@@ -135,11 +135,11 @@ function grainAt(photo: Raster, pose: LensPose, { xMm, yMm }: { xMm: number; yMm
   for (let row = 0; row + lag < heightPx; row++) {
     for (let column = 0; column + lag < widthPx; column++) {
       const at = (row * widthPx + column) * 4 + 1;
-      const here = data[at] as number;
+      const here = data[at];
       sum += here;
       squares += here * here;
-      along += Math.abs(here - (data[at + 4 * lag] as number));
-      across += Math.abs(here - (data[at + 4 * lag * widthPx] as number));
+      along += Math.abs(here - data[at + 4 * lag]);
+      across += Math.abs(here - data[at + 4 * lag * widthPx]);
       count++;
     }
   }
@@ -149,7 +149,7 @@ function grainAt(photo: Raster, pose: LensPose, { xMm, yMm }: { xMm: number; yMm
 
 function lumaAt(view: CardView, column: number, row: number): number {
   if (column < 0 || row < 0 || column >= view.columns || row >= view.rows) return 0;
-  return view.luma[row * view.columns + column] as number;
+  return view.luma[row * view.columns + column];
 }
 
 /** Places of a ring; thousands of rings are looked at a picture. */
@@ -169,12 +169,12 @@ function evenShare(
     const y = row + dy;
     if (x < 0 || y < 0 || x >= view.columns || y >= view.rows) continue;
     const at = y * view.columns + x;
-    if (view.inPhoto[at] && (view.chroma[at] as number) < MOST_CHROMA) LIT[count++] = view.luma[at] as number;
+    if (view.inPhoto[at] && view.chroma[at] < MOST_CHROMA) LIT[count++] = view.luma[at];
   }
   if (count < LEAST_WHITE * ring.length) return null;
   const lit = LIT.subarray(0, count).sort();
   // White is what most of the ring is: letters, and what lies on the card, take some of it.
-  const white = lit[Math.floor(0.65 * lit.length)] as number;
+  const white = lit[Math.floor(0.65 * lit.length)];
   if (white < 1.06 * mean) return null;
   let even = 0;
   for (const value of lit) if (Math.abs(value - white) < EVEN * white) even++;

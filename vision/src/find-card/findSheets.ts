@@ -36,23 +36,23 @@ const SHORT_MM = [18, 68] as const;
 /** White sheets of a card's size, the most card-like first. */
 export function findSheets(view: CardView, isBare: (xMm: number, yMm: number) => boolean): Sheet[] {
   const { columns, rows, cellsPerMm, luma, chroma } = view;
-  const around = new SummedArea(columns, rows, (cell) => (view.inPhoto[cell] ? (luma[cell] as number) : NaN));
+  const around = new SummedArea(columns, rows, (cell) => (view.inPhoto[cell] ? luma[cell] : NaN));
   const reach = Math.round((AROUND_MM * cellsPerMm) / 2);
   const smooth = new Uint8Array(columns * rows);
   const bright = new Uint8Array(columns * rows);
   for (let row = 1; row + 1 < rows; row++) {
     for (let column = 1; column + 1 < columns; column++) {
       const i = row * columns + column;
-      const here = luma[i] as number;
-      if (!view.inPhoto[i] || (chroma[i] as number) > MOST_CHROMA) continue;
+      const here = luma[i];
+      if (!view.inPhoto[i] || chroma[i] > MOST_CHROMA) continue;
       const mean = around.meanAround(column, row, reach);
       if (here < BRIGHTER * mean) continue;
       if (here >= SLIVER_BRIGHTER * mean) bright[i] = 1;
       const step = Math.max(
-        Math.abs(here - (luma[i + 1] as number)),
-        Math.abs(here - (luma[i + columns] as number)),
-        Math.abs(here - (luma[i - 1] as number)),
-        Math.abs(here - (luma[i - columns] as number)),
+        Math.abs(here - luma[i + 1]),
+        Math.abs(here - luma[i + columns]),
+        Math.abs(here - luma[i - 1]),
+        Math.abs(here - luma[i - columns]),
       );
       if (step < SMOOTH * here) smooth[i] = 1;
     }
@@ -101,7 +101,7 @@ function sheetsOf(view: CardView, mask: Uint8Array): (Sheet & { areaMm2: number 
           const i = row * columns + column;
           if (labels[i] !== piece.label) continue;
           places.push([column, row]);
-          if ((luma[i] as number) > GLARE) glare++;
+          if (luma[i] > GLARE) glare++;
           isCut ||= column < 3 || row < 3 || column >= columns - 3 || row >= rows - 3 || !view.inPhoto[i + 2] || !view.inPhoto[i - 2] || !view.inPhoto[i + 2 * columns] || !view.inPhoto[i - 2 * columns]; // prettier-ignore
         }
       }

@@ -171,8 +171,8 @@ function wrongFinding({ codes }: IdentifierSeen, expected: Identifier | null, to
   if (wrong.length === 0)
     return findingOf('identifier-wrong', 'clear', 0.98, 'The code is this entrant’s for the day.');
   if (wrong.length < codes.length)
-    return findingOf('identifier-wrong', 'look', 0.7, 'Two cards: one is this entrant’s for the day, another is not.', toPhoto(...middleOf((wrong[0] as typeof first).cardMm))); // prettier-ignore
-  const other = (read[0] as typeof first).identifier as Identifier;
+    return findingOf('identifier-wrong', 'look', 0.7, 'Two cards: one is this entrant’s for the day, another is not.', toPhoto(...middleOf(wrong[0].cardMm))); // prettier-ignore
+  const other = read[0].identifier as Identifier;
   return findingOf('identifier-wrong', 'fault', 0.97, wrongWords(other, expected), place);
 }
 

@@ -161,7 +161,7 @@ function glareOn(view: CardView, [first, second, , fourth]: Quad): number {
       const cell = cellAt(view, xMm, yMm);
       if (cell < 0) continue;
       count++;
-      if ((view.luma[cell] as number) > GLARE) glaring++;
+      if (view.luma[cell] > GLARE) glaring++;
     }
   }
   return count ? glaring / count : 0;

@@ -19,7 +19,7 @@ function picture(size: number, valueAt: (x: number, y: number) => number): Raste
 }
 
 function green({ data, widthPx }: Raster, x: number, y: number): number {
-  return data[4 * (y * widthPx + x) + 1] as number;
+  return data[4 * (y * widthPx + x) + 1];
 }
 
 describe('a sharpened picture', () => {
@@ -68,7 +68,7 @@ async function readShares(white: number, ways: readonly ((code: Raster) => Raste
   for (let turn = 0; turn < 10; turn++) {
     const drawn = enlarged(smallCode(symbol, 0.2 + 0.13 * turn, white));
     for (const [i, way] of ways.entries())
-      if ((await read(way(drawn)))[0]?.text === TEXT) counts[i] = (counts[i] as number) + 0.1;
+      if ((await read(way(drawn)))[0]?.text === TEXT) counts[i] = counts[i] + 0.1;
   }
   return counts;
 }
@@ -88,7 +88,7 @@ function smallCode(
   turn: number,
   white: number,
 ): Raster {
-  const isDark = (u: number, v: number): boolean => u >= 0 && v >= 0 && u < width && v < width && (data[Math.floor(v) * width + Math.floor(u)] as number) < 128; // prettier-ignore
+  const isDark = (u: number, v: number): boolean => u >= 0 && v >= 0 && u < width && v < width && data[Math.floor(v) * width + Math.floor(u)] < 128; // prettier-ignore
   const size = Math.round(SIDE_MM * PX_PER_MM);
   return picture(size, (x, y) => {
     let light = 0;

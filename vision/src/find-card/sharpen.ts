@@ -17,7 +17,7 @@ export function sharpened(
   { aboutMm, by }: Sharpening,
 ): Raster {
   const reach = Math.max(1, Math.round(aboutMm * cellsPerMm));
-  const greenAt = (cell: number): number => data[4 * cell + 1] as number;
+  const greenAt = (cell: number): number => data[4 * cell + 1];
   const once = new SummedArea(widthPx, heightPx, greenAt);
   const twice = new SummedArea(widthPx, heightPx, (cell) => once.meanAround(cell % widthPx, Math.floor(cell / widthPx), reach)); // prettier-ignore
   const grey = new Uint8ClampedArray(data.length).fill(255);

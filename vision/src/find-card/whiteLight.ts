@@ -31,8 +31,8 @@ export function inWhiteLight(
   for (const share of SHARES) {
     const [r, b] = [red ** share, blue ** share];
     for (let i = 0; i < chroma.length; i++) {
-      const so = chromaOf(r * (view.rgb[3 * i] as number), view.rgb[3 * i + 1] as number, b * (view.rgb[3 * i + 2] as number)); // prettier-ignore
-      if (so < (chroma[i] as number)) chroma[i] = so;
+      const so = chromaOf(r * view.rgb[3 * i], view.rgb[3 * i + 1], b * view.rgb[3 * i + 2]); // prettier-ignore
+      if (so < chroma[i]) chroma[i] = so;
     }
   }
   return { ...view, chroma };
@@ -52,7 +52,7 @@ function gainsOf(
       const xMm = fromXMm + (column + 0.5) / cellsPerMm;
       const i = row * columns + column;
       if (xMm < 0 || xMm > lengthMm || !inPhoto[i] || !isBare(xMm, yMm)) continue;
-      for (const channel of [0, 1, 2] as const) seen[channel].push(rgb[3 * i + channel] as number);
+      for (const channel of [0, 1, 2] as const) seen[channel].push(rgb[3 * i + channel]);
     }
   }
   if (seen[0].length < LEAST_CELLS) return null;
@@ -60,7 +60,6 @@ function gainsOf(
   const face = rgbOfHex(board.face);
   const ratios = face.map((value, channel) => (value + 4) / (medianOf(seen[channel as 0 | 1 | 2]) + 4));
   const most = Math.min(...face) > LIGHT_FACE ? MOST_GAIN : MOST_GAIN_DARK;
-  const of = (channel: 0 | 1 | 2): number =>
-    Math.min(most, Math.max(1 / most, (ratios[channel] as number) / (ratios[1] as number)));
+  const of = (channel: 0 | 1 | 2): number => Math.min(most, Math.max(1 / most, ratios[channel] / ratios[1]));
   return [of(0), of(2)];
 }

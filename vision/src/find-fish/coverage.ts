@@ -19,7 +19,7 @@ const FLOOR = 6;
 const LOG = Float32Array.from({ length: 256 * 16 + 1 }, (_, i) => Math.log(i / 16 + FLOOR));
 
 function logOf(value: number): number {
-  return LOG[(value * 16) | 0] as number;
+  return LOG[(value * 16) | 0];
 }
 
 /**
@@ -33,15 +33,14 @@ export function coverageOf(view: BareView, evidence: LineEvidence, pattern: Patt
   const count = columns * rows;
   const lines = lineField(view, evidence, pattern);
   const board = new Uint8Array(count);
-  for (let i = 0; i < count; i++)
-    board[i] = (lines[i] as number) > 0.62 && view.inPhoto[i] && (view.bare[i] as number) > 0 ? 1 : 0;
+  for (let i = 0; i < count; i++) board[i] = lines[i] > 0.62 && view.inPhoto[i] && view.bare[i] > 0 ? 1 : 0;
   const light = new Float32Array(count);
   const warm = new Float32Array(count);
   const cool = new Float32Array(count);
   for (let i = 0; i < count; i++) {
-    const red = logOf(view.rgb[i * 3] as number);
-    const green = logOf(view.rgb[i * 3 + 1] as number);
-    const blue = logOf(view.rgb[i * 3 + 2] as number);
+    const red = logOf(view.rgb[i * 3]);
+    const green = logOf(view.rgb[i * 3 + 1]);
+    const blue = logOf(view.rgb[i * 3 + 2]);
     light[i] = 0.3 * red + 0.6 * green + 0.1 * blue;
     warm[i] = red - green;
     cool[i] = blue - green;
@@ -50,8 +49,8 @@ export function coverageOf(view: BareView, evidence: LineEvidence, pattern: Patt
   const odds = new Float32Array(count);
   const face = new Float32Array(count * 3);
   for (let i = 0; i < count; i++) {
-    const l = model.light[i] as number;
-    const own = light[i] as number;
+    const l = model.light[i];
+    const own = light[i];
     const dl = own - l;
     const bare = Math.min(own, l);
     const bareWarm = warmthAt(model, i, bare);
@@ -70,25 +69,25 @@ export function coverageOf(view: BareView, evidence: LineEvidence, pattern: Patt
       wantedWarm = Math.log((Math.exp(green + bareWarm) + glare) / whitened);
       wantedCool = Math.log((Math.exp(green + bareCool) + glare) / whitened);
     }
-    const dw = ((warm[i] as number) - wantedWarm) / spread;
-    const dc = ((cool[i] as number) - wantedCool) / (1.4 * spread);
+    const dw = (warm[i] - wantedWarm) / spread;
+    const dc = (cool[i] - wantedCool) / (1.4 * spread);
     const bright = dl > 0 ? dl / Math.hypot(2 * model.lightSpread, 14 / level) : 0;
     const dark = darkness(-dl, DEEPEST_SHADE - (model.brightest - l));
     let colour = Math.sqrt(dw * dw + dc * dc + bright * bright + dark * dark);
     if (dl > 0 && own < model.brightest + LIT_SLACK) {
       // Beside a hard shadow the sunlit face is brighter than what is smoothed over both.
-      const lw = ((warm[i] as number) - warmthAt(model, i, own)) / spread;
-      const lc = ((cool[i] as number) - coolnessAt(model, i, own)) / (1.4 * spread);
+      const lw = (warm[i] - warmthAt(model, i, own)) / spread;
+      const lc = (cool[i] - coolnessAt(model, i, own)) / (1.4 * spread);
       colour = Math.min(colour, Math.sqrt(lw * lw + lc * lc));
     }
     // A darker shade may be shadow or a dull tail: there the lines decide.
     let value = Math.max(dl < -0.25 ? -0.8 : -2.5, Math.min(5, 1.1 * (colour - 3.2)));
     // What is under ink is not told by the bare colour next to it, but by whether the ink is there.
     if (view.bare[i] === 0) value = 0;
-    const inked = view.inkLight[i] as number;
+    const inked = view.inkLight[i];
     if (!Number.isNaN(inked))
       value += inkOdds(((pattern.inkDarker ? 1 : -1) * (l - inked)) / pattern.inkContrast);
-    const line = lines[i] as number;
+    const line = lines[i];
     if (line >= 0) value += line > 0.62 ? -4 * line : line < 0.3 ? 2.2 * (1 - line / 0.3) : 0;
     odds[i] = value;
     const [plainWarm, plainCool] = [warmthAt(model, i, l), coolnessAt(model, i, l)];
@@ -124,12 +123,12 @@ function darkness(below: number, room: number): number {
 
 /** The bare face's chroma (red over green, in logs) at a cell under a given log brightness. */
 function warmthAt({ warmLine, warmOff }: FaceModel, i: number, light: number): number {
-  return warmLine.offset + warmLine.slope * light + (warmOff[i] as number);
+  return warmLine.offset + warmLine.slope * light + warmOff[i];
 }
 
 /** The same of blue over green. */
 function coolnessAt({ coolLine, coolOff }: FaceModel, i: number, light: number): number {
-  return coolLine.offset + coolLine.slope * light + (coolOff[i] as number);
+  return coolLine.offset + coolLine.slope * light + coolOff[i];
 }
 
 /** Log of green (0-255 plus the floor): light = 0.3 red + 0.6 green + 0.1 blue in logs. */
@@ -175,10 +174,10 @@ function lineField(view: FaceView, evidence: LineEvidence, pattern: Pattern): Fl
 
 /** Median over three rows of the evidence, so that a drop on a line is forgiven. */
 function seenAround({ rows, seen }: LineEvidence, line: number, row: number): number {
-  const here = seen[line * rows + row] as number;
+  const here = seen[line * rows + row];
   if (here < 0) return -1;
-  const above = row > 0 ? (seen[line * rows + row - 1] as number) : -1;
-  const below = row + 1 < rows ? (seen[line * rows + row + 1] as number) : -1;
+  const above = row > 0 ? seen[line * rows + row - 1] : -1;
+  const below = row + 1 < rows ? seen[line * rows + row + 1] : -1;
   if (above < 0 || below < 0) return here;
   return Math.max(Math.min(here, above), Math.min(Math.max(here, above), below));
 }
@@ -216,15 +215,15 @@ function faceModel(
   const warmLeft = new Float32Array(count);
   const coolLeft = new Float32Array(count);
   for (let i = 0; i < count; i++) {
-    warmLeft[i] = (warm[i] as number) - (warmLine.offset + warmLine.slope * (light[i] as number));
-    coolLeft[i] = (cool[i] as number) - (coolLine.offset + coolLine.slope * (light[i] as number));
+    warmLeft[i] = warm[i] - (warmLine.offset + warmLine.slope * light[i]);
+    coolLeft[i] = cool[i] - (coolLine.offset + coolLine.slope * light[i]);
   }
   const lightField = spreadSeeds(view, board, light);
   const warmOff = spreadSeeds(view, board, warmLeft);
   const coolOff = spreadSeeds(view, board, coolLeft);
-  const chromaSpread = spreadOf(seeds, (i) => (warmLeft[i] as number) - (warmOff[i] as number), 0.012);
-  const lightSpread = spreadOf(seeds, (i) => (light[i] as number) - (lightField[i] as number), 0.05);
-  const lit = Float64Array.from(seeds, (i) => lightField[i] as number).sort();
+  const chromaSpread = spreadOf(seeds, (i) => warmLeft[i] - warmOff[i], 0.012);
+  const lightSpread = spreadOf(seeds, (i) => light[i] - lightField[i], 0.05);
+  const lit = Float64Array.from(seeds, (i) => lightField[i]).sort();
   const brightest = lit[Math.floor(0.9 * (lit.length - 1))] ?? 0;
   return {
     light: lightField, warmOff, coolOff, warmLine, coolLine, chromaSpread, lightSpread, brightest,
@@ -236,7 +235,7 @@ function spreadOf(seeds: readonly number[], valueAt: (i: number) => number, leas
   if (seeds.length === 0) return least;
   // Typed: sorted by number, and several times as fast.
   const sizes = Float64Array.from(seeds, (i) => Math.abs(valueAt(i))).sort();
-  return Math.max(least, 1.4826 * (sizes[sizes.length >> 1] as number));
+  return Math.max(least, 1.4826 * sizes[sizes.length >> 1]);
 }
 
 function robustLine(seeds: readonly number[], x: Float32Array, y: Float32Array): Line {
@@ -246,8 +245,8 @@ function robustLine(seeds: readonly number[], x: Float32Array, y: Float32Array):
   for (let round = 0; round < 4; round++) {
     let [w, sx, sy, sxx, sxy] = [0, 0, 0, 0, 0];
     for (const i of seeds) {
-      const u = x[i] as number;
-      const v = y[i] as number;
+      const u = x[i];
+      const v = y[i];
       const r = (v - offset - slope * u) / scale;
       const weight = scale === Infinity ? 1 : 1 / (1 + r * r);
       w += weight;
@@ -261,7 +260,7 @@ function robustLine(seeds: readonly number[], x: Float32Array, y: Float32Array):
     const variance = sxx / w - (sx / w) ** 2 + 0.01;
     slope = (sxy / w - (sx / w) * (sy / w)) / variance;
     offset = sy / w - slope * (sx / w);
-    scale = 2 * spreadOf(seeds, (i) => (y[i] as number) - offset - slope * (x[i] as number), 0.01);
+    scale = 2 * spreadOf(seeds, (i) => y[i] - offset - slope * x[i], 0.01);
   }
   return { slope, offset };
 }
@@ -280,9 +279,9 @@ function spreadSeeds(view: FaceView, board: Uint8Array, values: Float32Array): F
       const i = row * columns + column;
       if (!board[i]) continue;
       const at = Math.floor(row / size) * c + Math.floor(column / size);
-      sum[at] = (sum[at] as number) + (values[i] as number);
-      weight[at] = (weight[at] as number) + 1;
-      total += values[i] as number;
+      sum[at] = sum[at] + values[i];
+      weight[at] = weight[at] + 1;
+      total += values[i];
       totalWeight++;
     }
   }
@@ -294,15 +293,11 @@ function spreadSeeds(view: FaceView, board: Uint8Array, values: Float32Array): F
     sum = boxSum(sum, c, r, reach);
     weight = boxSum(weight, c, r, reach);
     for (let i = 0; i < out.length; i++) {
-      const trust = Math.min(1, (weight[i] as number) / (size * size * 3 * (2 * reach + 1)));
-      const share = trust * (1 - (done[i] as number));
-      if (share <= 0 || (weight[i] as number) === 0) continue;
-      out[i] = (out[i] as number) * (1 - share) * 1 + share * ((sum[i] as number) / (weight[i] as number));
-      if ((done[i] as number) > 0) {
-        // Finer means that were taken before keep their share.
-        out[i] = out[i] as number;
-      }
-      done[i] = (done[i] as number) + share;
+      const trust = Math.min(1, weight[i] / (size * size * 3 * (2 * reach + 1)));
+      const share = trust * (1 - done[i]);
+      if (share <= 0 || weight[i] === 0) continue;
+      out[i] = out[i] * (1 - share) + share * (sum[i] / weight[i]);
+      done[i] = done[i] + share;
     }
   }
   const field = new Float32Array(columns * rows);
@@ -314,8 +309,8 @@ function spreadSeeds(view: FaceView, board: Uint8Array, values: Float32Array): F
       const [fu, fv] = [u - c0, v - r0];
       const at = r0 * c + c0;
       field[row * columns + column] =
-        (1 - fv) * ((1 - fu) * (out[at] as number) + fu * (out[at + 1] as number)) +
-        fv * ((1 - fu) * (out[at + c] as number) + fu * (out[at + c + 1] as number));
+        (1 - fv) * ((1 - fu) * out[at] + fu * out[at + 1]) +
+        fv * ((1 - fu) * out[at + c] + fu * out[at + c + 1]);
     }
   }
   return field;
@@ -326,19 +321,19 @@ function boxSum(values: Float32Array, columns: number, rows: number, reach: numb
   const out = new Float32Array(values.length);
   for (let row = 0; row < rows; row++) {
     let sum = 0;
-    for (let k = 0; k < Math.min(reach, columns); k++) sum += values[row * columns + k] as number;
+    for (let k = 0; k < Math.min(reach, columns); k++) sum += values[row * columns + k];
     for (let column = 0; column < columns; column++) {
-      if (column + reach < columns) sum += values[row * columns + column + reach] as number;
-      if (column - reach - 1 >= 0) sum -= values[row * columns + column - reach - 1] as number;
+      if (column + reach < columns) sum += values[row * columns + column + reach];
+      if (column - reach - 1 >= 0) sum -= values[row * columns + column - reach - 1];
       across[row * columns + column] = sum;
     }
   }
   for (let column = 0; column < columns; column++) {
     let sum = 0;
-    for (let k = 0; k < Math.min(reach, rows); k++) sum += across[k * columns + column] as number;
+    for (let k = 0; k < Math.min(reach, rows); k++) sum += across[k * columns + column];
     for (let row = 0; row < rows; row++) {
-      if (row + reach < rows) sum += across[(row + reach) * columns + column] as number;
-      if (row - reach - 1 >= 0) sum -= across[(row - reach - 1) * columns + column] as number;
+      if (row + reach < rows) sum += across[(row + reach) * columns + column];
+      if (row - reach - 1 >= 0) sum -= across[(row - reach - 1) * columns + column];
       out[row * columns + column] = sum;
     }
   }

@@ -79,25 +79,10 @@ export function viewFace(photo: Raster, pose: LensPose, window: FaceWindow, rays
           const i = y0 * lineBytes + x0 * 4;
           const j = i + lineBytes;
           const at = column * 3;
-          hits[column] = (hits[column] as number) + 1;
-          sums[at] =
-            (sums[at] as number) +
-            a * (data[i] as number) +
-            b * (data[i + 4] as number) +
-            c * (data[j] as number) +
-            d * (data[j + 4] as number);
-          sums[at + 1] =
-            (sums[at + 1] as number) +
-            a * (data[i + 1] as number) +
-            b * (data[i + 5] as number) +
-            c * (data[j + 1] as number) +
-            d * (data[j + 5] as number);
-          sums[at + 2] =
-            (sums[at + 2] as number) +
-            a * (data[i + 2] as number) +
-            b * (data[i + 6] as number) +
-            c * (data[j + 2] as number) +
-            d * (data[j + 6] as number);
+          hits[column] = hits[column] + 1;
+          sums[at] = sums[at] + a * data[i] + b * data[i + 4] + c * data[j] + d * data[j + 4];
+          sums[at + 1] = sums[at + 1] + a * data[i + 1] + b * data[i + 5] + c * data[j + 1] + d * data[j + 5];
+          sums[at + 2] = sums[at + 2] + a * data[i + 2] + b * data[i + 6] + c * data[j + 2] + d * data[j + 6];
         }
         if (--left === 0) {
           column++;
@@ -109,9 +94,9 @@ export function viewFace(photo: Raster, pose: LensPose, window: FaceWindow, rays
       if (hits[column] !== rays * rays) continue;
       const cell = row * columns + column;
       inPhoto[cell] = 1;
-      rgb[cell * 3] = (sums[column * 3] as number) * share;
-      rgb[cell * 3 + 1] = (sums[column * 3 + 1] as number) * share;
-      rgb[cell * 3 + 2] = (sums[column * 3 + 2] as number) * share;
+      rgb[cell * 3] = sums[column * 3] * share;
+      rgb[cell * 3 + 1] = sums[column * 3 + 1] * share;
+      rgb[cell * 3 + 2] = sums[column * 3 + 2] * share;
     }
   }
   return { columns, rows, cellsPerMm, fromXMm, fromYMm, rgb, inPhoto };

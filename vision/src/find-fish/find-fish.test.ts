@@ -150,7 +150,7 @@ describe('the lines that are seen', () => {
       const values: number[] = [];
       pattern.lines.forEach(({ xMm }, line) => {
         for (let row = 0; row < rows; row++) {
-          const value = seen[line * rows + row] as number;
+          const value = seen[line * rows + row];
           if (value >= 0 && inside(xMm, (row + 0.5) * rowMm)) values.push(value);
         }
       });
@@ -168,7 +168,7 @@ describe('the face from straight above', () => {
     const view = viewFace(raster, pose, { fromXMm: 290, toXMm: 330, fromYMm: 40, toYMm: 80, cellsPerMm: 2 });
     const redAt = (xMm: number, yMm: number): number => {
       const cell = Math.floor((yMm - 40) * 2) * view.columns + Math.floor((xMm - 290) * 2);
-      return (view.rgb[3 * cell] as number) - (view.rgb[3 * cell + 1] as number);
+      return view.rgb[3 * cell] - view.rgb[3 * cell + 1];
     };
     expect([view.columns, view.rows]).toEqual([80, 80]);
     for (const [x, y] of [
@@ -197,13 +197,13 @@ describe('the face from straight above', () => {
     const window = { fromXMm: 20, toXMm: 60, fromYMm: 60, toYMm: 80, cellsPerMm: 4 };
     const view = viewFace(raster, pose, window);
     const ink = addLines(new Uint8Array(view.columns * view.rows).fill(BARE), view, patternOf(birch));
-    const at = (xMm: number): number => ink[40 * view.columns + Math.floor((xMm - 20) * 4)] as number;
+    const at = (xMm: number): number => ink[40 * view.columns + Math.floor((xMm - 20) * 4)];
     // Full lines at 25.4 and 50.8 mm; halves and quarters do not reach the middle.
     expect([at(25.4), at(50.8)]).toEqual([INK, INK]);
     expect([at(30), at(38.1), at(44.45), at(57)]).toEqual([BARE, BARE, BARE, BARE]);
     const bare = bareCells(view, ink, 4);
     const column = Math.floor(25.4 - 20);
-    const luma = bare.rgb[3 * (10 * bare.columns + column)] as number;
+    const luma = bare.rgb[3 * (10 * bare.columns + column)];
     expect(luma).toBeGreaterThan(180);
   });
 });
@@ -275,8 +275,8 @@ describe('an outline', () => {
   it('follows the fish’s upper and lower line', () => {
     const found = outline((x, y) => x > 2 && x < 90 && Math.abs(y - 30) < fish(x));
     found.xMm.forEach((x, i) => {
-      expect(Math.abs((found.upperMm[i] as number) - (30 - fish(x)))).toBeLessThan(2);
-      expect(Math.abs((found.lowerMm[i] as number) - (30 + fish(x)))).toBeLessThan(2);
+      expect(Math.abs(found.upperMm[i] - (30 - fish(x)))).toBeLessThan(2);
+      expect(Math.abs(found.lowerMm[i] - (30 + fish(x)))).toBeLessThan(2);
     });
     expect(found.handMm).toEqual([]);
     expect(Math.abs(axisAtStop(found) - 30)).toBeLessThan(1);
@@ -290,7 +290,7 @@ describe('an outline', () => {
     const [from = 0, to = 0] = found.handMm[0] ?? [];
     expect(from > 36 && to < 56 && to > from).toBe(true);
     found.xMm.forEach((x, i) => {
-      if (x > 40 && x < 52) expect(found.lowerMm[i] as number).toBeLessThan(30 + fish(x) + 4);
+      if (x > 40 && x < 52) expect(found.lowerMm[i]).toBeLessThan(30 + fish(x) + 4);
     });
   });
 

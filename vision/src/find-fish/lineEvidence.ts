@@ -56,13 +56,13 @@ export function lineEvidence(smooth: Tones, pose: LensPose, pattern: Pattern): L
   const clear = new Map<number, number>();
   for (const [stroke, values] of byStroke) {
     values.sort((a, b) => a - b);
-    clear.set(stroke, Math.max(0.08, values[Math.floor(values.length * 0.8)] as number));
+    clear.set(stroke, Math.max(0.08, values[Math.floor(values.length * 0.8)]));
   }
   pattern.lines.forEach((line, index) => {
     const full = clear.get(line.strokeMm) ?? 1;
     for (let row = 0; row < rows; row++) {
       const at = index * rows + row;
-      if ((seen[at] as number) >= 0) seen[at] = Math.min(1, (seen[at] as number) / full);
+      if (seen[at] >= 0) seen[at] = Math.min(1, seen[at] / full);
     }
   });
   const clearest = Math.max(0, ...clear.values());

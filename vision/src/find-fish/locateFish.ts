@@ -134,11 +134,10 @@ function breaksOffBeyond(evidence: LineEvidence, pattern: Pattern, tip: TailTip,
   for (const [index, line] of pattern.lines.entries()) {
     if (line.xMm < tip.xMm + 2 || line.xMm > tip.xMm + BEYOND_MM) continue;
     const values = tailRows
-      .map((row) => evidence.seen[index * evidence.rows + row] as number)
+      .map((row) => evidence.seen[index * evidence.rows + row])
       .filter(
         (value, i) =>
-          value >= 0 &&
-          hint.printedAt(line.xMm - 2, ((tailRows[i] as number) + 0.5) * evidence.rowMm) === BARE,
+          value >= 0 && hint.printedAt(line.xMm - 2, (tailRows[i] + 0.5) * evidence.rowMm) === BARE,
       );
     if (values.length < 5) continue;
     // The first line that is drawn across these rows tells.
@@ -198,6 +197,6 @@ function faceColours(
     );
     const row = Math.min(view.rows - 1, Math.max(0, Math.floor((yMm - view.fromYMm) * view.cellsPerMm)));
     const i = (row * view.columns + column) * 3;
-    return [coverage.face[i] as number, coverage.face[i + 1] as number, coverage.face[i + 2] as number];
+    return [coverage.face[i], coverage.face[i + 1], coverage.face[i + 2]];
   };
 }

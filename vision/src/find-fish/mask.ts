@@ -37,7 +37,7 @@ export function pieceTogether(
   const edge = Math.round(EDGE_MM * cellsPerMm);
   for (let row = Math.max(0, top + edge); row < Math.min(rows, bottom - edge); row++)
     for (let column = Math.max(0, left + edge); column < Math.min(columns, right - 1); column++)
-      covered[row * columns + column] = (smooth[row * columns + column] as number) > 0 ? 1 : 0;
+      covered[row * columns + column] = smooth[row * columns + column] > 0 ? 1 : 0;
   dropEdgeRuns(
     covered,
     columns,
@@ -75,13 +75,13 @@ function smoothOdds(odds: Float32Array, columns: number, rows: number): Float32A
         const i = row * columns + column;
         const a = column > 0 ? i - 1 : i;
         const b = column + 1 < columns ? i + 1 : i;
-        across[i] = ((from[a] as number) + 2 * (from[i] as number) + (from[b] as number)) / 4;
+        across[i] = (from[a] + 2 * from[i] + from[b]) / 4;
       }
     }
     for (let i = 0; i < across.length; i++) {
       const a = i >= columns ? i - columns : i;
       const b = i + columns < across.length ? i + columns : i;
-      out[i] = ((across[a] as number) + 2 * (across[i] as number) + (across[b] as number)) / 4;
+      out[i] = (across[a] + 2 * across[i] + across[b]) / 4;
     }
     from = out;
   }

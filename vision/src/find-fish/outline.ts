@@ -78,7 +78,7 @@ function runs(xMm: readonly number[], touched: readonly boolean[]): (readonly [n
   const out: [number, number][] = [];
   touched.forEach((touch, i) => {
     if (!touch) return;
-    const at = xMm[i] as number;
+    const at = xMm[i];
     const last = out.at(-1);
     if (last && at - last[1] <= 2 * STEP_MM) last[1] = at;
     else out.push([at, at]);
@@ -92,8 +92,8 @@ export function axisAtStop({ xMm, upperMm, lowerMm }: FishOutline): number {
   const half = Math.max(3, Math.floor(xMm.length * 0.5));
   let [n, sx, sy, sxx, sxy] = [0, 0, 0, 0, 0];
   for (let i = 0; i < Math.min(half, xMm.length); i++) {
-    const x = xMm[i] as number;
-    const y = ((upperMm[i] as number) + (lowerMm[i] as number)) / 2;
+    const x = xMm[i];
+    const y = (upperMm[i] + lowerMm[i]) / 2;
     n++;
     sx += x;
     sy += y;
@@ -107,7 +107,7 @@ export function axisAtStop({ xMm, upperMm, lowerMm }: FishOutline): number {
 
 /** How much wider the fish's end is than the wrist before it: over 1 for a tail, under 1 for a head. */
 export function flareAt({ upperMm, lowerMm }: FishOutline, end: 'far' | 'stop'): number {
-  const widths = upperMm.map((upper, i) => (lowerMm[i] as number) - upper);
+  const widths = upperMm.map((upper, i) => lowerMm[i] - upper);
   if (end === 'stop') widths.reverse();
   const n = widths.length;
   const part = (from: number, to: number): number[] => widths.slice(Math.floor(n * from), Math.ceil(n * to));

@@ -40,7 +40,7 @@ export function numeralInk(
     const columns = Math.round((widthMm + 1.5) * view.cellsPerMm);
     const left = Math.round((rightMm + 1 - view.fromXMm) * view.cellsPerMm) - columns;
     return places.map((fit, place) => {
-      const centreMm = (centresAt[place] as number) * pattern.widthMm;
+      const centreMm = centresAt[place] * pattern.widthMm;
       const top = Math.round((centreMm - view.fromYMm) * view.cellsPerMm - rows / 2);
       const box = { text, left, top, columns, rows };
       if (fit !== null && fit > SEEN_FIT) seen.push({ text, fit, columns, ink: shapeAt(view, pattern, box) });
@@ -70,7 +70,7 @@ export function numeralInk(
             ? INK_EDGE
             : BARE;
         const at = y * view.columns + x;
-        ink[at] = Math.max(ink[at] as number, printed);
+        ink[at] = Math.max(ink[at], printed);
       }
     }
   }
@@ -101,15 +101,12 @@ function shapeAt(view: FaceView, pattern: Pattern, { left, top, columns, rows }:
       const y = Math.min(view.rows - 1, Math.max(0, top + row));
       const i = (y * view.columns + x) * 3;
       tones[row * columns + column] = Math.log(
-        0.3 * (view.rgb[i] as number) +
-          0.6 * (view.rgb[i + 1] as number) +
-          0.1 * (view.rgb[i + 2] as number) +
-          6,
+        0.3 * view.rgb[i] + 0.6 * view.rgb[i + 1] + 0.1 * view.rgb[i + 2] + 6,
       );
     }
   }
   const sorted = Array.from(tones).sort((a, b) => a - b);
-  const face = sorted[Math.floor((pattern.inkDarker ? 0.8 : 0.2) * sorted.length)] as number;
+  const face = sorted[Math.floor((pattern.inkDarker ? 0.8 : 0.2) * sorted.length)];
   const sign = pattern.inkDarker ? 1 : -1;
   const full = FULL_INK * pattern.inkContrast;
   const edge = EDGE_INK * pattern.inkContrast;
@@ -117,13 +114,13 @@ function shapeAt(view: FaceView, pattern: Pattern, { left, top, columns, rows }:
   for (let row = 0; row < rows; row++) {
     for (let column = 0; column < columns; column++) {
       const at = row * columns + column;
-      const level = sign * (face - (tones[at] as number));
+      const level = sign * (face - tones[at]);
       if (level > full) shape[at] = INK;
-      else if (level > edge) shape[at] = Math.max(shape[at] as number, INK_EDGE);
+      else if (level > edge) shape[at] = Math.max(shape[at], INK_EDGE);
       if (level <= full) continue;
       for (let r = Math.max(0, row - 1); r <= Math.min(rows - 1, row + 1); r++)
         for (let c = Math.max(0, column - 1); c <= Math.min(columns - 1, column + 1); c++)
-          shape[r * columns + c] = Math.max(shape[r * columns + c] as number, INK_EDGE);
+          shape[r * columns + c] = Math.max(shape[r * columns + c], INK_EDGE);
     }
   }
   return shape;
@@ -149,7 +146,7 @@ export function addLines(ink: Uint8Array, view: FaceView, pattern: Pattern): Uin
         for (let column = left; column <= right; column++) {
           const off = Math.abs(view.fromXMm + (column + 0.5) / view.cellsPerMm - line.xMm);
           const at = row * view.columns + column;
-          out[at] = within && off < core ? INK : Math.max(out[at] as number, INK_EDGE);
+          out[at] = within && off < core ? INK : Math.max(out[at], INK_EDGE);
         }
       }
     }
@@ -179,31 +176,26 @@ export function bareCells(view: FaceView, ink: Uint8Array, by: number): BareView
       const from = row * view.columns + column;
       const to = Math.floor(row / by) * columns + Math.floor(column / by);
       if (!view.inPhoto[from]) inPhoto[to] = 0;
-      const [red, green, blue] = [
-        view.rgb[from * 3] as number,
-        view.rgb[from * 3 + 1] as number,
-        view.rgb[from * 3 + 2] as number,
-      ];
+      const [red, green, blue] = [view.rgb[from * 3], view.rgb[from * 3 + 1], view.rgb[from * 3 + 2]];
       if (ink[from] === BARE) {
-        bare[to] = (bare[to] as number) + 1;
-        rgb[to * 3] = (rgb[to * 3] as number) + red;
-        rgb[to * 3 + 1] = (rgb[to * 3 + 1] as number) + green;
-        rgb[to * 3 + 2] = (rgb[to * 3 + 2] as number) + blue;
+        bare[to] = bare[to] + 1;
+        rgb[to * 3] = rgb[to * 3] + red;
+        rgb[to * 3 + 1] = rgb[to * 3 + 1] + green;
+        rgb[to * 3 + 2] = rgb[to * 3 + 2] + blue;
       } else if (ink[from] === INK) {
-        inkSum[to] = (inkSum[to] as number) + Math.log(0.3 * red + 0.6 * green + 0.1 * blue + 6);
-        inkCount[to] = (inkCount[to] as number) + 1;
+        inkSum[to] = inkSum[to] + Math.log(0.3 * red + 0.6 * green + 0.1 * blue + 6);
+        inkCount[to] = inkCount[to] + 1;
       }
     }
   }
   for (let i = 0; i < bare.length; i++) {
-    const count = bare[i] as number;
+    const count = bare[i];
     if (count === 0) continue;
-    for (let channel = 0; channel < 3; channel++)
-      rgb[i * 3 + channel] = (rgb[i * 3 + channel] as number) / count;
+    for (let channel = 0; channel < 3; channel++) rgb[i * 3 + channel] = rgb[i * 3 + channel] / count;
     bare[i] = count / (by * by);
   }
   fillAlong(rgb, bare, columns, rows);
-  const inkLight = inkSum.map((sum, i) => sum / (inkCount[i] as number));
+  const inkLight = inkSum.map((sum, i) => sum / inkCount[i]);
   return { ...view, columns, rows, cellsPerMm: view.cellsPerMm / by, rgb, inPhoto, bare, inkLight };
 }
 
@@ -211,15 +203,15 @@ function fillAlong(rgb: Float32Array, bare: Float32Array, columns: number, rows:
   for (let row = 0; row < rows; row++) {
     const at = row * columns;
     for (let column = 0; column < columns; column++) {
-      if ((bare[at + column] as number) > 0) continue;
+      if (bare[at + column] > 0) continue;
       let end = column;
       while (end < columns && bare[at + end] === 0) end++;
       const left = column > 0 ? column - 1 : end;
       const right = end < columns ? end : column - 1;
       if (left >= columns || right < 0) break;
       for (let channel = 0; channel < 3; channel++) {
-        const a = rgb[(at + left) * 3 + channel] as number;
-        const b = rgb[(at + right) * 3 + channel] as number;
+        const a = rgb[(at + left) * 3 + channel];
+        const b = rgb[(at + right) * 3 + channel];
         for (let k = column; k < end; k++)
           rgb[(at + k) * 3 + channel] = a + ((b - a) * (k - left)) / (right - left || 1);
       }

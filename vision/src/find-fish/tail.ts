@@ -143,7 +143,7 @@ function goesOnBeyond(view: FaceView, row: number, edgeMm: number, beyondMm: num
       const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
       const i = row * view.columns + column;
       if (column < 0 || column >= view.columns || !view.inPhoto[i]) return null;
-      for (const channel of [0, 1, 2] as const) sum[channel] += view.rgb[3 * i + channel] as number;
+      for (const channel of [0, 1, 2] as const) sum[channel] += view.rgb[3 * i + channel];
       count++;
     }
     return [sum[0] / count, sum[1] / count, sum[2] / count];
@@ -180,7 +180,7 @@ function seenLines(view: FaceView, pattern: Pattern): BareLine[] {
       const bare = new Uint8Array(rows);
       for (let row = SEEN_ROWS; row + SEEN_ROWS < rows; row++) {
         let count = 0;
-        for (let near = row - SEEN_ROWS; near <= row + SEEN_ROWS; near++) count += deep[near] as number;
+        for (let near = row - SEEN_ROWS; near <= row + SEEN_ROWS; near++) count += deep[near];
         if (count >= SEEN_SHARE * (2 * SEEN_ROWS + 1)) bare[row] = 1;
       }
       return { xMm, outerMm: strokeMm / 2 + 0.5, bare };
@@ -220,7 +220,7 @@ function distances(
       const i = row * columns + column;
       if (!view.inPhoto[i]) continue;
       const xMm = view.fromXMm + (column + 0.5) / cellsPerMm;
-      const zone = Math.max(ink[i] as number, hint.printedAt(xMm, yMm));
+      const zone = Math.max(ink[i], hint.printedAt(xMm, yMm));
       if (zone === INK_EDGE) continue;
       const [red, green, blue] = faceAt(xMm, yMm);
       const p = colourOf(view, i);
@@ -308,7 +308,7 @@ function tailInkShare(view: FaceView, pattern: Pattern, hint: TailHint, faceAt: 
     }
   }
   if (shares.length < 12) return null;
-  return shares.sort((a, b) => a - b)[shares.length >> 1] as number;
+  return shares.sort((a, b) => a - b)[shares.length >> 1];
 }
 
 /** What lines print at each cell. */
@@ -344,8 +344,8 @@ function bridge(values: Float32Array, known: Uint8Array, columns: number, rows: 
     for (let column = 0; column < columns; column++) {
       if (!known[row * columns + column]) continue;
       if (last >= 0 && column - last > 1) {
-        const a = values[row * columns + last] as number;
-        const b = values[row * columns + column] as number;
+        const a = values[row * columns + last];
+        const b = values[row * columns + column];
         for (let k = last + 1; k < column; k++)
           values[row * columns + k] = a + ((b - a) * (k - last)) / (column - last);
       }
@@ -361,10 +361,9 @@ function medianOfNine(values: Float32Array, columns: number, rows: number): Floa
   for (let row = 1; row + 1 < rows; row++) {
     for (let column = 1; column + 1 < columns; column++) {
       const at = row * columns + column;
-      for (let k = 0; k < 9; k++)
-        nine[k] = values[at + (Math.floor(k / 3) - 1) * columns + (k % 3) - 1] as number;
+      for (let k = 0; k < 9; k++) nine[k] = values[at + (Math.floor(k / 3) - 1) * columns + (k % 3) - 1];
       nine.sort();
-      out[at] = nine[4] as number;
+      out[at] = nine[4];
     }
   }
   return out;
@@ -389,17 +388,17 @@ function edgeLevel(
       const off = xMm - coarseMm;
       const i = row * view.columns + column;
       if (off < -1 && off > -12) {
-        inside.push(away[i] as number);
+        inside.push(away[i]);
         if (off > -5) {
           tailLumas.push(lumaOf(colourOf(view, i))); // prettier-ignore
           faceLumas.push(lumaOf(faceAt(xMm, view.fromYMm + (row + 0.5) / view.cellsPerMm)));
         }
-      } else if (off > 1.5 && off < 9) outside.push(away[row * view.columns + column] as number);
+      } else if (off > 1.5 && off < 9) outside.push(away[row * view.columns + column]);
     }
   }
   if (inside.length < 20 || outside.length < 20) return null;
   const at = (values: number[], share: number): number =>
-    values.sort((a, b) => a - b)[Math.floor(share * (values.length - 1))] as number;
+    values.sort((a, b) => a - b)[Math.floor(share * (values.length - 1))];
   const noise = at(outside, 0.5);
   const tail = at(inside, 0.5);
   if (tail < 1.5 * noise + 4) return null;
@@ -419,7 +418,7 @@ function edgeShare(face: number, tail: number): number {
 
 /** Colour of a cell of the view, 0-255. */
 function colourOf({ rgb }: FaceView, cell: number): readonly [number, number, number] {
-  return [rgb[3 * cell] as number, rgb[3 * cell + 1] as number, rgb[3 * cell + 2] as number];
+  return [rgb[3 * cell], rgb[3 * cell + 1], rgb[3 * cell + 2]];
 }
 
 const lumaOf = (c: readonly [number, number, number]): number => 0.3 * c[0] + 0.6 * c[1] + 0.1 * c[2];
@@ -473,7 +472,7 @@ function withoutSpikes(edges: readonly (number | null)[]): (number | null)[] {
       .slice(Math.max(0, row - SPIKE_ROWS), row + SPIKE_ROWS + 1)
       .filter((one) => one !== null)
       .sort((a, b) => a - b);
-    return edge - (near[near.length >> 1] as number) > SPIKE_MM ? null : edge;
+    return edge - near[near.length >> 1] > SPIKE_MM ? null : edge;
   });
 }
 
@@ -482,12 +481,12 @@ function rowEdge(away: Float32Array, view: FaceView, coarseMm: number, level: nu
   const start = Math.min(view.columns - 2, at(coarseMm + NEAR_MASK_MM));
   const end = Math.max(6, at(coarseMm - NEAR_MASK_MM));
   for (let column = start; column > end; column--) {
-    const here = away[column] as number;
-    const next = away[column - 1] as number;
+    const here = away[column];
+    const next = away[column - 1];
     if (here >= level || next < level) continue;
     // It must stay inside for a millimetre, but for a light ray of the fin.
     let inside = 0;
-    for (let k = 1; k <= 5; k++) if ((away[column - k] as number) >= level) inside++;
+    for (let k = 1; k <= 5; k++) if (away[column - k] >= level) inside++;
     if (inside < 4) continue;
     const share = (level - here) / (next - here || 1);
     return view.fromXMm + (column + 0.5 - share) / view.cellsPerMm;
@@ -507,7 +506,7 @@ function farthest(
     const near = edges.slice(row - reach, row + reach + 1).filter((edge) => edge !== null);
     if (near.length < 4) continue;
     const places = [...near].sort((a, b) => a - b);
-    const xMm = places[places.length - 2] as number;
+    const xMm = places[places.length - 2];
     if (best && xMm <= best.xMm) continue;
     const scatterMm = Math.sqrt(places.reduce((sum, x) => sum + (x - xMm) ** 2, 0) / places.length);
     best = { xMm, yMm: view.fromYMm + (row + 0.5) / view.cellsPerMm, scatterMm };

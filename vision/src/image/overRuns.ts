@@ -11,20 +11,19 @@ export function overRuns(
   const block = 2 * reach + 1;
   const fromStart = cells.slice();
   const fromEnd = cells.slice();
-  for (let i = 1; i < count; i++)
-    if (i % block > 0) fromStart[i] = extreme(fromStart[i - 1] as number, fromStart[i] as number);
+  for (let i = 1; i < count; i++) if (i % block > 0) fromStart[i] = extreme(fromStart[i - 1], fromStart[i]);
   for (let i = count - 2; i >= 0; i--)
-    if ((i + 1) % block > 0) fromEnd[i] = extreme(fromEnd[i + 1] as number, fromEnd[i] as number);
+    if ((i + 1) % block > 0) fromEnd[i] = extreme(fromEnd[i + 1], fromEnd[i]);
   const out = new Float32Array(count);
   for (let i = 0; i < count; i++) {
     const first = i - reach;
     const last = Math.min(count - 1, i + reach);
     // Cut by the start: the window ends within the first block.
-    if (first < 0) out[i] = fromStart[last] as number;
+    if (first < 0) out[i] = fromStart[last];
     // Cut by the end within one block: what lies before the window must not count.
     else if (last - first < block - 1 && Math.floor(first / block) === Math.floor(last / block))
-      out[i] = fromEnd[first] as number;
-    else out[i] = extreme(fromEnd[first] as number, fromStart[last] as number);
+      out[i] = fromEnd[first];
+    else out[i] = extreme(fromEnd[first], fromStart[last]);
   }
   return out;
 }

@@ -11,7 +11,7 @@ function meanBySumming(values: readonly number[], column: number, row: number, r
   for (let r = row - reach; r <= row + reach; r++) {
     for (let c = column - reach; c <= column + reach; c++) {
       if (r < 0 || c < 0 || r >= ROWS || c >= COLUMNS) continue;
-      const value = values[r * COLUMNS + c] as number;
+      const value = values[r * COLUMNS + c];
       if (Number.isNaN(value)) continue;
       sum += value;
       count++;
@@ -23,7 +23,7 @@ function meanBySumming(values: readonly number[], column: number, row: number, r
 describe('means over squares of a grid', () => {
   const dice = seededDice(17);
   const values = Array.from({ length: COLUMNS * ROWS }, () => (dice() < 0.2 ? NaN : 200 * dice() - 60));
-  const area = new SummedArea(COLUMNS, ROWS, (cell) => values[cell] as number);
+  const area = new SummedArea(COLUMNS, ROWS, (cell) => values[cell]);
 
   it.each([0, 1, 3, 20])(
     'are those of summing one by one, unknown cells and borders left out: reach %i',

@@ -23,8 +23,8 @@ export class SummedArea {
           known++;
         }
         const at = (row + 1) * stride + column + 1;
-        this.sums[at] = (this.sums[at - stride] as number) + along;
-        this.counts[at] = (this.counts[at - stride] as number) + known;
+        this.sums[at] = this.sums[at - stride] + along;
+        this.counts[at] = this.counts[at - stride] + known;
       }
     }
   }
@@ -37,17 +37,9 @@ export class SummedArea {
     const top = Math.max(0, row - reach) * stride;
     const bottom = Math.min(this.rows, row + reach + 1) * stride;
     const { sums, counts } = this;
-    const count =
-      (counts[bottom + right] as number) -
-      (counts[top + right] as number) -
-      (counts[bottom + left] as number) +
-      (counts[top + left] as number);
+    const count = counts[bottom + right] - counts[top + right] - counts[bottom + left] + counts[top + left];
     if (count === 0) return NaN;
-    const sum =
-      (sums[bottom + right] as number) -
-      (sums[top + right] as number) -
-      (sums[bottom + left] as number) +
-      (sums[top + left] as number);
+    const sum = sums[bottom + right] - sums[top + right] - sums[bottom + left] + sums[top + left];
     return sum / count;
   }
 }

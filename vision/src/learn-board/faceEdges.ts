@@ -95,7 +95,7 @@ export function isFaceBetween(
   const a = colourOf(before);
   const b = colourOf(here);
   if (!a || !b) return false;
-  return a.every((value, i) => Math.abs(Math.log((value + 6) / ((b[i] as number) + 6))) < SAME_COLOUR);
+  return a.every((value, i) => Math.abs(Math.log((value + 6) / (b[i] + 6))) < SAME_COLOUR);
 }
 
 /** Fewer places than this inside of the picture say nothing. */
@@ -124,9 +124,7 @@ function edgeNear(
     const b = profile[i + side];
     if (!a || !b) continue;
     const offMm = (i - count) * STEP_MM;
-    const step =
-      Math.hypot(...a.map((value, channel) => value - (b[channel] as number))) /
-      (1 + (offMm / DOUBT_MM) ** 2);
+    const step = Math.hypot(...a.map((value, channel) => value - b[channel])) / (1 + (offMm / DOUBT_MM) ** 2);
     if (step > bestStep) [best, bestStep] = [offMm, step];
   }
   return best;

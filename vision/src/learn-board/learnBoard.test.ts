@@ -170,7 +170,7 @@ function faceCorner(truth: MeasuringBoard, i: number): readonly number[] {
     [lengthMm, 0],
     [lengthMm, truth.widthMm],
     [0, truth.widthMm],
-  ][i] as number[];
+  ][i];
 }
 
 /** Rec. 601 luma. */

@@ -12,7 +12,7 @@ import type { Raster } from '../image/rectify.ts';
 import { faceEdges, faceEnd, isFaceBetween } from './faceEdges.ts';
 import { bandsOf, quantile, type PrintedFace } from './lineContrast.ts';
 import { faceUnder, movedAcross, poseOverLines, type MarkedLine } from './markedLines.ts';
-import { coloursOf, numeralsOf, strokeProfile, uprightOf, type StrokeProfile } from './print.ts';
+import { coloursOf, numeralsOf, strokeProfile, uprightOf } from './print.ts';
 import type { SeenFace } from './seenFace.ts';
 import { rulingBetween, rulingNear, type Ruling } from './ruling.ts';
 
@@ -151,7 +151,7 @@ function strokesOf(
     lines: ruling.families.map(({ every, spans }, i) => ({
       every,
       spans: spans.map(([from, to]) => [round(from, 3), round(to, 3)]),
-      strokeMm: round((profiles[i] as StrokeProfile).strokeMm(inkShare), 1),
+      strokeMm: round(profiles[i].strokeMm(inkShare), 1),
     })),
   };
 }
@@ -206,7 +206,7 @@ function isSamePlace(found: readonly Point[], learnt: readonly Point[]): boolean
   const [a, b] = learnt as readonly [Point, Point];
   const most = SAME_PLACE_SHARE * Math.hypot(b[0] - a[0], b[1] - a[1]);
   return found.every(([x, y], i) => {
-    const [u, v] = learnt[i] as Point;
+    const [u, v] = learnt[i];
     return Math.hypot(x - u, y - v) < most;
   });
 }
@@ -302,7 +302,7 @@ function* fitRoughly(
         return refused('marks-unusable');
       const marksMm = lines.map(({ value }) => value * unitMm);
       const face = { smooth, ...start, inkDarker: isInkDarker(smooth, start.pose, marksMm, start.widthMm) };
-      const ruling = rulingNear(face, wish.unit, unitMm, marksMm, pxPerMm(start.pose, marksMm[0] as number));
+      const ruling = rulingNear(face, wish.unit, unitMm, marksMm, pxPerMm(start.pose, marksMm[0]));
       if (ruling.families.length === 0) continue;
       sawLines = true;
       const pattern = linePattern(face, wish.unit, ruling, lines[1].value);

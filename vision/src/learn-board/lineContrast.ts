@@ -54,7 +54,7 @@ export function lineContrast(
 export function quantile(values: readonly number[], share: number): number {
   if (values.length === 0) return 0;
   const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] as number;
+  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))];
 }
 
 /** Contrast across the face of all given places along it, one value a band; members that leave the picture are left out. */

@@ -13,7 +13,7 @@ function lumaAt({ photo, pose }: SeenFace, xMm: number, yMm: number): number | n
   if (!(x0 >= 0 && y0 >= 0 && x0 < widthPx - 1 && y0 < heightPx - 1)) return null;
   const of = (column: number, row: number): number => {
     const at = (row * widthPx + column) * 4;
-    return lumaOf([data[at] as number, data[at + 1] as number, data[at + 2] as number]);
+    return lumaOf([data[at], data[at + 1], data[at + 2]]);
   };
   const fx = x - x0;
   const fy = y - y0;
@@ -258,11 +258,10 @@ export function uprightOf(
   };
   const steps = profile.map((_, z) => (z >= 3 && z < profile.length - 4 ? stepAt(z) : 0));
   const isPeak = (z: number): boolean =>
-    (steps[z] as number) > COLOUR_STEP &&
-    steps.slice(Math.max(0, z - 4), z + 5).every((other) => other <= (steps[z] as number));
+    steps[z] > COLOUR_STEP && steps.slice(Math.max(0, z - 4), z + 5).every((other) => other <= steps[z]);
   const bandTop = steps.findIndex((_, z) => z <= HIGHEST_BAND_MM && isPeak(z));
   const tops = steps.map((_, z) => z).filter((z) => z >= LEAST_UPRIGHT_MM && isPeak(z));
-  const heightMm = tops.sort((a, b) => (steps[b] as number) - (steps[a] as number))[0];
+  const heightMm = tops.sort((a, b) => steps[b] - steps[a])[0];
   const from = bandTop > 0 ? bandTop + 2 : 2;
   return {
     heightMm: heightMm ?? 40,

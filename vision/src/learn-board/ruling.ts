@@ -176,7 +176,7 @@ function merged(families: readonly LineKind[], widthMm: number): LineKind[] {
   const kept: LineKind[] = [];
   for (const family of families) {
     for (let i = kept.length - 1; i >= 0; i--) {
-      const coarse = kept[i] as LineKind;
+      const coarse = kept[i];
       if (divides(family.every, coarse.every) && looksAlike(coarse, family, widthMm)) kept.splice(i, 1);
     }
     kept.push(family);
@@ -190,7 +190,7 @@ function looksAlike(a: Look, b: Look, widthMm: number): boolean {
     return false;
   const slack = Math.max(SAME_SPAN_SHARE, 3 / widthMm);
   return a.spans.every(([from, to], i) => {
-    const other = b.spans[i] as readonly [number, number];
+    const other = b.spans[i];
     return Math.abs(from - other[0]) < slack && Math.abs(to - other[1]) < slack;
   });
 }
@@ -230,7 +230,7 @@ function scatterOf(members: readonly number[], profiles: ReadonlyMap<number, rea
   const bands = all[0]?.length ?? 0;
   let sum = 0;
   for (let band = 0; band < bands; band++) {
-    const values = all.map((profile) => profile[band] as number);
+    const values = all.map((profile) => profile[band]);
     const middle = quantile(values, 0.5);
     for (const value of values) sum += Math.abs(value - middle);
   }

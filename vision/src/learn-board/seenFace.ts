@@ -17,7 +17,7 @@ export function colourAt({ photo, pose }: SeenFace, xMm: number, yMm: number, zM
   const row = Math.round(y);
   if (!(column >= 0 && row >= 0 && column < photo.widthPx && row < photo.heightPx)) return null;
   const at = (row * photo.widthPx + column) * 4;
-  return [photo.data[at] as number, photo.data[at + 1] as number, photo.data[at + 2] as number];
+  return [photo.data[at], photo.data[at + 1], photo.data[at + 2]];
 }
 
 /** The median of each channel; black for none. */

@@ -41,7 +41,7 @@ export function adviseLive(
   frame: { widthPx: number; heightPx: number },
 ): LiveAdvice {
   const met = LIVE_STEPS.findIndex((step) => !isMet(step, sight, frame));
-  return met < 0 ? { wanting: null, met: LIVE_STEPS.length } : { wanting: LIVE_STEPS[met] as LiveStep, met };
+  return met < 0 ? { wanting: null, met: LIVE_STEPS.length } : { wanting: LIVE_STEPS[met], met };
 }
 
 function isMet(

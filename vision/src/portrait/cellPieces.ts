@@ -15,7 +15,7 @@ export function cellPieces(mask: Uint8Array, columns: number, least: number): Ce
     const cells = [start];
     let [sumX, sumY] = [0, 0];
     for (let i = 0; i < cells.length; i++) {
-      const cell = cells[i] as number;
+      const cell = cells[i];
       const x = cell % columns;
       sumX += x;
       sumY += (cell - x) / columns;
@@ -46,8 +46,8 @@ export function depthIn(mask: Uint8Array, columns: number): Float32Array {
   const relax = (cell: number, x: number, y: number, dx: number, dy: number): void => {
     const [nx, ny] = [x + dx, y + dy];
     if (nx < 0 || ny < 0 || nx >= columns || ny >= rows) return;
-    const through = (depth[ny * columns + nx] as number) + (dx !== 0 && dy !== 0 ? 4 / 3 : 1);
-    if (through < (depth[cell] as number)) depth[cell] = through;
+    const through = depth[ny * columns + nx] + (dx !== 0 && dy !== 0 ? 4 / 3 : 1);
+    if (through < depth[cell]) depth[cell] = through;
   };
   for (let y = 0; y < rows; y++)
     for (let x = 0; x < columns; x++)

@@ -62,27 +62,26 @@ export function findPortraitFish(
     let [fishSum, otherSum] = [1, 1];
     for (let cell = 0; cell < bins.length; cell++) {
       if (skin[cell] === 1) continue;
-      const bin = bins[cell] as number;
-      const isFish: boolean = inside ? inside[cell] === 1 : (far[cell] as number) < 1;
+      const bin = bins[cell];
+      const isFish: boolean = inside ? inside[cell] === 1 : far[cell] < 1;
       if (isFish) {
-        fish[bin] = (fish[bin] as number) + 1;
+        fish[bin] = fish[bin] + 1;
         fishSum++;
-      } else if ((far[cell] as number) < AROUND) {
-        other[bin] = (other[bin] as number) + 1;
+      } else if (far[cell] < AROUND) {
+        other[bin] = other[bin] + 1;
         otherSum++;
       }
     }
     const odds = new Float32Array(bins.length);
     const byColour = new Float32Array(bins.length);
     for (let cell = 0; cell < bins.length; cell++) {
-      const bin = bins[cell] as number;
+      const bin = bins[cell];
       // Between counts and shares: a shirt behind the fish has most of its cells elsewhere, dark water has a few of a fin's.
-      const colour =
-        Math.log((fish[bin] as number) / (other[bin] as number)) + around * Math.log(otherSum / fishSum);
+      const colour = Math.log(fish[bin] / other[bin]) + around * Math.log(otherSum / fishSum);
       byColour[cell] = Math.max(-3, Math.min(3, colour));
-      const off = far[cell] as number;
+      const off = far[cell];
       const here = off < 1 ? 1.2 * (1 - off) : 2.2 * (1 - off);
-      odds[cell] = skin[cell] === 1 ? -2 : off > REACH ? -9 : (byColour[cell] as number) + here;
+      odds[cell] = skin[cell] === 1 ? -2 : off > REACH ? -9 : byColour[cell] + here;
     }
     const smooth = boxMean(odds, columns, rows, SMOOTH_CELLS);
     const mask = Uint8Array.from(smooth, (value) => (value > 0 ? 1 : 0));
@@ -107,7 +106,7 @@ function meanWithin(values: Float32Array, mask: Uint8Array): number {
   let [sum, count] = [0, 0];
   for (let cell = 0; cell < mask.length; cell++) {
     if (mask[cell] !== 1) continue;
-    sum += values[cell] as number;
+    sum += values[cell];
     count++;
   }
   return sum / count;
@@ -117,9 +116,9 @@ function meanWithin(values: Float32Array, mask: Uint8Array): number {
 function colourBins({ columns, rows, red, green, blue, luma }: SmallPicture): Uint16Array {
   const bins = new Uint16Array(columns * rows);
   for (let cell = 0; cell < bins.length; cell++) {
-    const [r, g, b] = [(red[cell] as number) + 4, (green[cell] as number) + 4, (blue[cell] as number) + 4];
+    const [r, g, b] = [red[cell] + 4, green[cell] + 4, blue[cell] + 4];
     const sum = r + g + b;
-    const light = Math.min(LIGHT_BINS - 1, Math.floor(((luma[cell] as number) / 256) * LIGHT_BINS));
+    const light = Math.min(LIGHT_BINS - 1, Math.floor((luma[cell] / 256) * LIGHT_BINS));
     // Shares of what is neither pure nor missing lie between 0.15 and 0.6.
     const bin = (share: number): number => Math.max(0, Math.min(SHARE_BINS - 1, Math.floor(((share - 0.2) / 0.32) * SHARE_BINS))); // prettier-ignore
     bins[cell] = (light * SHARE_BINS + bin(r / sum)) * SHARE_BINS + bin(g / sum);
@@ -153,7 +152,7 @@ function farFrom(
 function largest(mask: Uint8Array, columns: number, far: Float32Array): Uint8Array | null {
   const pieces = cellPieces(mask, columns, 12).map(({ cells }) => ({
     cells,
-    within: cells.filter((cell) => (far[cell] as number) < 1).length,
+    within: cells.filter((cell) => far[cell] < 1).length,
   }));
   const most = Math.max(0, ...pieces.map(({ within }) => within));
   if (most === 0) return null;
@@ -205,7 +204,7 @@ function axisOf(mask: Uint8Array, columns: number) {
 
 function shareOf(values: readonly number[], share: number): number {
   const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] as number;
+  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))];
 }
 
 /** Mean over a square of 2·radius + 1 cells. */
@@ -216,16 +215,16 @@ export function boxMean(values: Float32Array, columns: number, rows: number, rad
       const at = (i: number): number => line * lineStep + i * step;
       let [sum, count] = [0, 0];
       for (let i = 0; i < Math.min(size, radius); i++) {
-        sum += from[at(i)] as number;
+        sum += from[at(i)];
         count++;
       }
       for (let i = 0; i < size; i++) {
         if (i + radius < size) {
-          sum += from[at(i + radius)] as number;
+          sum += from[at(i + radius)];
           count++;
         }
         if (i - radius - 1 >= 0) {
-          sum -= from[at(i - radius - 1)] as number;
+          sum -= from[at(i - radius - 1)];
           count--;
         }
         out[at(i)] = sum / count;

@@ -145,12 +145,12 @@ function handOverFlank({ picture, skin, body }: FishView): PortraitFinding | nul
   const hidden = new Float32Array(STEPS);
   for (const { cell, s } of body) {
     const step = Math.floor(s * STEPS);
-    all[step] = (all[step] as number) + 1;
-    if (skin[cell] === 1) hidden[step] = (hidden[step] as number) + 1;
+    all[step] = all[step] + 1;
+    if (skin[cell] === 1) hidden[step] = hidden[step] + 1;
   }
   const crossed = new Set<number>();
   for (let step = 0; step < STEPS; step++)
-    if ((all[step] as number) > 0 && (hidden[step] as number) / (all[step] as number) > CROSSES) crossed.add(step); // prettier-ignore
+    if (all[step] > 0 && hidden[step] / all[step] > CROSSES) crossed.add(step); // prettier-ignore
   if (crossed.size < LEAST_CROSSED * STEPS) return null;
   const cells = body.filter(({ s, cell }) => crossed.has(Math.floor(s * STEPS)) && skin[cell] === 1);
   return { hint: 'hand-over-flank', place: placeOf(picture, cells.map(({ cell }) => cell)) }; // prettier-ignore
@@ -164,7 +164,7 @@ const THRUST_RATIO = 0.86;
 
 function armsOut({ picture, skin, fish }: FishView, face: CellPiece): PortraitFinding | null {
   const depth = depthIn(skin, picture.columns);
-  const breadthOf = (cells: readonly number[]): number => 2 * Math.max(...sample(cells).map((cell) => depth[cell] as number)); // prettier-ignore
+  const breadthOf = (cells: readonly number[]): number => 2 * Math.max(...sample(cells).map((cell) => depth[cell])); // prettier-ignore
   const faceBreadth = breadthOf(face.cells);
   const near = 0.75 * fish.length;
   const hands: number[] = [];
@@ -203,7 +203,7 @@ function spanOf(cells: readonly number[], columns: number): number {
 }
 
 function isWhite({ red, green, blue }: SmallPicture, cell: number): boolean {
-  return Math.min(red[cell] as number, green[cell] as number, blue[cell] as number) > WHITE;
+  return Math.min(red[cell], green[cell], blue[cell]) > WHITE;
 }
 
 /** A column shows the line where a cell is so much brighter than what lies over and under it. */
@@ -223,7 +223,7 @@ function waterLine({ picture, fish }: FishView): PortraitFinding | null {
     const row0 = Math.max(LINE_REACH, Math.round(middle - 0.13 * length));
     const row1 = Math.min(rows - 1 - LINE_REACH, Math.round(middle + 0.16 * length));
     for (let row = row0; row <= row1; row++) {
-      const at = (step: number): number => luma[(row + step) * columns + column] as number;
+      const at = (step: number): number => luma[(row + step) * columns + column];
       const own = at(0);
       if (own < 150 || own < at(-1) || own <= at(1)) continue;
       if (own - at(-LINE_REACH) > LINE_STEP && own - at(LINE_REACH) > LINE_STEP) points.push([column, row]);
@@ -279,7 +279,7 @@ function finsFolded({ picture, fish, whole }: FishView): PortraitFinding | null 
       const s = (dx * along[0] + dy * along[1]) / length + 0.5;
       if (s < 0.25 || s > 0.75) continue;
       all++;
-      if ((far[cell] as number) > radius + 1.5) fins++;
+      if (far[cell] > radius + 1.5) fins++;
     }
   }
   return all > 0 && fins / all < LEAST_FINS ? { hint: 'fins-folded', place: null } : null;
@@ -293,7 +293,7 @@ function dirt({ picture, fish, skin, body, whole }: FishView): PortraitFinding |
   const { columns, rows, red, green, blue } = picture;
   const shares = [red, green].map(
     (channel) =>
-    Float32Array.from(channel, (value, cell) => value / ((red[cell] as number) + (green[cell] as number) + (blue[cell] as number) + 6)), // prettier-ignore
+    Float32Array.from(channel, (value, cell) => value / (red[cell] + green[cell] + blue[cell] + 6)), // prettier-ignore
   );
   const radius = Math.max(3, Math.round(0.03 * fish.length));
   const around = shares.map((values) => boxMean(values, columns, rows, radius));
@@ -302,10 +302,10 @@ function dirt({ picture, fish, skin, body, whole }: FishView): PortraitFinding |
   const withinFish = boxMean(Float32Array.from(whole), columns, rows, radius);
   const mask = new Uint8Array(columns * rows);
   for (const { cell, v } of body) {
-    if (Math.abs(v) > 0.85 || (beside[cell] as number) > 0.25) continue;
-    if ((withinFish[cell] as number) < 0.9) continue;
-    const off = shares.map((values, i) => Math.abs((values[cell] as number) - (around[i]?.[cell] as number)));
-    if (Math.hypot(off[0] as number, off[1] as number) > FLECK_STEP) mask[cell] = 1;
+    if (Math.abs(v) > 0.85 || beside[cell] > 0.25) continue;
+    if (withinFish[cell] < 0.9) continue;
+    const off = shares.map((values, i) => Math.abs(values[cell] - around[i]?.[cell]));
+    if (Math.hypot(off[0], off[1]) > FLECK_STEP) mask[cell] = 1;
   }
   const flecks = cellPieces(mask, columns, 3).filter(({ cells }) => cells.length < 0.02 * body.length);
   if (flecks.length < LEAST_FLECKS) return null;

@@ -29,9 +29,9 @@ export function smallPicture(raster: Raster, longSide: number): SmallPicture {
       for (let y = y0; y < Math.max(y1, y0 + 1); y++) {
         for (let x = x0; x < Math.max(x1, x0 + 1); x++) {
           const at = 4 * (y * widthPx + x);
-          r += data[at] as number;
-          g += data[at + 1] as number;
-          b += data[at + 2] as number;
+          r += data[at];
+          g += data[at + 1];
+          b += data[at + 2];
           count++;
         }
       }
@@ -52,7 +52,7 @@ export function smallPicture(raster: Raster, longSide: number): SmallPicture {
 export function skinMask({ columns, rows, red, green, blue }: SmallPicture): Uint8Array {
   const mask = new Uint8Array(columns * rows);
   for (let cell = 0; cell < mask.length; cell++) {
-    const [r, g, b] = [red[cell] as number, green[cell] as number, blue[cell] as number];
+    const [r, g, b] = [red[cell], green[cell], blue[cell]];
     const sum = r + g + b;
     if (sum < 60) continue;
     const [rShare, gShare] = [r / sum, g / sum];

@@ -130,7 +130,7 @@ export function standsApart(a: FlankDescriptor, b: FlankDescriptor): number {
   }
   if (elsewhere.length < 4) return 0;
   elsewhere.sort((p, q) => p - q);
-  return whole.alike - (elsewhere[Math.floor(0.8 * elsewhere.length)] as number);
+  return whole.alike - elsewhere[Math.floor(0.8 * elsewhere.length)];
 }
 
 /**
@@ -167,8 +167,8 @@ function compareWith(a: FlankDescriptor, b: FlankDescriptor): FlankMatch | null 
     for (let dy = -reach[1]; dy <= reach[1]; dy++) {
       for (let dx = -reach[0]; dx <= reach[0]; dx++) {
         const at = (i * (2 * reach[1] + 1) + dy + reach[1]) * columns + dx + reach[0];
-        const value = alike[at] as number;
-        if (value > best.alike) best = { alike: value, dx, dy, energy: energy[at] as number };
+        const value = alike[at];
+        if (value > best.alike) best = { alike: value, dx, dy, energy: energy[at] };
         const isNear = Math.abs(dx - evenX) <= NEAR_CELLS && Math.abs(dy - evenY) <= NEAR_CELLS;
         if (isNear && value > there.alike) there = { alike: value, dx, dy };
       }
@@ -179,7 +179,7 @@ function compareWith(a: FlankDescriptor, b: FlankDescriptor): FlankMatch | null 
     const explained = there.alike === -Infinity ? 0 : there.alike;
     sum += explained * best.energy;
     weight += best.energy;
-    const block = BLOCKS[i] as number;
+    const block = BLOCKS[i];
     const middle: [number, number] = [
       ((block % PARTS_ALONG) + 1) * (BLOCK_COLUMNS / 2),
       (Math.floor(block / PARTS_ALONG) + 1) * (BLOCK_ROWS / 2),
@@ -206,7 +206,7 @@ function localFits(a: Grid, b: Grid, whole: Whole): BlockFits {
     for (let dx = 0; dx < columns; dx++) {
       sumParts(a, b, whole.dx + dx - reach[0], whole.dy + dy - reach[1]);
       for (let i = 0; i < BLOCKS.length; i++) {
-        const fit = fitOf(a, BLOCKS[i] as number);
+        const fit = fitOf(a, BLOCKS[i]);
         if (!fit) continue;
         const at = (i * rows + dy) * columns + dx;
         alike[at] = fit.both / fit.energy;
@@ -255,8 +255,8 @@ function sumParts(a: Grid, b: Grid, dx: number, dy: number): void {
       const from = row * columns + left;
       const shift = dy * columns + dx;
       for (let i = from; i < from + partColumns; i += step) {
-        const p = cells[i] as number;
-        const q = others[i + shift] as number;
+        const p = cells[i];
+        const q = others[i + shift];
         if (p === HIDDEN || q === HIDDEN) continue;
         // Whole numbers throughout: that is several times as quick.
         n = (n + 1) | 0;
@@ -296,10 +296,5 @@ function fitOf({ partColumns, partRows, step }: Grid, block: number): Fit | null
 function ofFour(first: number, which: number): number {
   const at = first + which;
   const below = at + PARTS_ALONG * SUMS;
-  return (
-    (sums[at] as number) +
-    (sums[at + SUMS] as number) +
-    (sums[below] as number) +
-    (sums[below + SUMS] as number)
-  );
+  return sums[at] + sums[at + SUMS] + sums[below] + sums[below + SUMS];
 }

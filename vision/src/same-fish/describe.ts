@@ -19,19 +19,17 @@ const STEPS = 42;
 export function describeFlank({ light }: Flank): FlankDescriptor {
   const fine = boxMean(boxMean(light, FINE_CELLS), FINE_CELLS);
   const wide = boxMean(fine, WIDE_CELLS);
-  const left = fine.map((value, i) => value - (wide[i] as number));
+  const left = fine.map((value, i) => value - wide[i]);
   const squares = boxMean(
     left.map((value) => value * value),
     WIDE_CELLS,
   );
-  const pattern = left.map(
-    (value, i) => value / Math.hypot(Math.sqrt(squares[i] as number), LEAST_DEVIATION),
-  );
+  const pattern = left.map((value, i) => value / Math.hypot(Math.sqrt(squares[i]), LEAST_DEVIATION));
   const out = new Int8Array(FLANK_COLUMNS * FLANK_ROWS).fill(HIDDEN);
   for (let row = 0; row < FLANK_ROWS; row++) {
     let [sum, count] = [0, 0];
     for (let column = 0; column < FLANK_COLUMNS; column++) {
-      const value = pattern[row * FLANK_COLUMNS + column] as number;
+      const value = pattern[row * FLANK_COLUMNS + column];
       if (Number.isNaN(value)) continue;
       sum += value;
       count++;
@@ -39,8 +37,8 @@ export function describeFlank({ light }: Flank): FlankDescriptor {
     const mean = count ? sum / count : 0;
     for (let column = 0; column < FLANK_COLUMNS; column++) {
       const i = row * FLANK_COLUMNS + column;
-      const value = pattern[i] as number;
-      if (!Number.isNaN(value) && !Number.isNaN(light[i] as number))
+      const value = pattern[i];
+      if (!Number.isNaN(value) && !Number.isNaN(light[i]))
         out[i] = Math.max(-127, Math.min(127, Math.round((value - mean) * STEPS)));
     }
   }
@@ -61,7 +59,7 @@ export function coarserFlank(flank: FlankDescriptor, by: number): FlankDescripto
       for (let r = 0; r < by; r++) {
         const from = (row * by + r) * FLANK_COLUMNS + column * by;
         for (let c = 0; c < by; c++) {
-          const value = flank[from + c] as number;
+          const value = flank[from + c];
           if (value === HIDDEN) continue;
           sum += value;
           count++;
@@ -75,7 +73,7 @@ export function coarserFlank(flank: FlankDescriptor, by: number): FlankDescripto
 
 /** Means over squares of known cells; NaN where none is known. */
 function boxMean(values: Float32Array, reach: number): Float32Array {
-  const area = new SummedArea(FLANK_COLUMNS, FLANK_ROWS, (cell) => values[cell] as number);
+  const area = new SummedArea(FLANK_COLUMNS, FLANK_ROWS, (cell) => values[cell]);
   return values.map((_, cell) =>
     area.meanAround(cell % FLANK_COLUMNS, Math.floor(cell / FLANK_COLUMNS), reach),
   );

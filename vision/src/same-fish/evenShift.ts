@@ -37,38 +37,38 @@ export function fitEvenShift(fits: BlockFits): (block: number) => readonly [numb
     const right = Matrix.zeros(TERMS, 2);
     let all = 0;
     for (let i = 0; i < places.length; i++) {
-      const [evenX, evenY] = even[i] as [number, number];
+      const [evenX, evenY] = even[i];
       let most = -Infinity;
       let found = -1;
       for (let row = 0; row < rows; row++) {
         const across = (row - reach[1] - evenY) ** 2;
         for (let column = 0; column < columns; column++) {
           const at = (i * rows + row) * columns + column;
-          const gain = (alike[at] as number) - pull * (across + (column - reach[0] - evenX) ** 2);
+          const gain = alike[at] - pull * (across + (column - reach[0] - evenX) ** 2);
           if (gain > most) [most, found] = [gain, at];
         }
       }
-      const value = found < 0 ? 0 : (alike[found] as number);
+      const value = found < 0 ? 0 : alike[found];
       if (value <= 0) continue;
-      const weight = value * value * (energy[found] as number);
+      const weight = value * value * energy[found];
       const dx = (found % columns) - reach[0];
       const dy = (Math.floor(found / columns) % rows) - reach[1];
-      const own = terms[i] as number[];
+      const own = terms[i];
       for (let p = 0; p < TERMS; p++) {
-        const part = weight * (own[p] as number);
-        for (let q = 0; q < TERMS; q++) left.set(p, q, left.get(p, q) + part * (own[q] as number));
+        const part = weight * own[p];
+        for (let q = 0; q < TERMS; q++) left.set(p, q, left.get(p, q) + part * own[q]);
         right.set(p, 0, right.get(p, 0) + part * dx);
         right.set(p, 1, right.get(p, 1) + part * dy);
       }
       all += weight;
     }
     if (all === 0) break;
-    for (let p = 0; p < TERMS; p++) left.set(p, p, left.get(p, p) + (RIDGE[p] as number) * all);
+    for (let p = 0; p < TERMS; p++) left.set(p, p, left.get(p, p) + RIDGE[p] * all);
     const curve = solve(left, right);
     even = terms.map((own): [number, number] => [
       own.reduce((sum, term, p) => sum + term * curve.get(p, 0), 0),
       own.reduce((sum, term, p) => sum + term * curve.get(p, 1), 0),
     ]);
   }
-  return (block) => even[block] as [number, number];
+  return (block) => even[block];
 }

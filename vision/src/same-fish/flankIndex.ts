@@ -69,16 +69,16 @@ export class FlankIndex {
       if (left.length <= goOn) return;
       work = after;
       const own = coarserFlank(asked.flank, pass.by);
-      const patterns = this.patterns[number] as readonly Int8Array[];
+      const patterns = this.patterns[number];
       left = left
-        .map((at) => ({ at, alike: coarseLikeness(own, patterns[at] as Int8Array, pass) }))
+        .map((at) => ({ at, alike: coarseLikeness(own, patterns[at], pass) }))
         .sort((a, b) => b.alike - a.alike)
         .slice(0, goOn)
         .map(({ at }) => at);
     });
     return left
       .map((at): Candidate => {
-        const fish = this.fish[at] as IndexedFish;
+        const fish = this.fish[at];
         return { id: fish.id, likeness: likenessOf(asked, fish) };
       })
       .sort((a, b) => b.likeness.logOdds - a.likeness.logOdds)
@@ -113,8 +113,8 @@ function coarseLikeness(a: FlankDescriptor, b: FlankDescriptor, pass: Pass): num
         for (let row = top; row < bottom; row++) {
           const end = row * columns + right;
           for (let i = row * columns + left; i < end; i++) {
-            const p = a[i] as number;
-            const q = b[i + shift] as number;
+            const p = a[i];
+            const q = b[i + shift];
             if (p === HIDDEN || q === HIDDEN) continue;
             // Whole numbers throughout: that is several times as quick.
             n = (n + 1) | 0;

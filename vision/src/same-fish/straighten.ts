@@ -122,8 +122,7 @@ export function flankPlace(
   const u = Math.min(columns - 1.001, Math.max(0, column / FRAME_STEP));
   const v = Math.min(rows - 1.001, Math.max(0, row / FRAME_STEP));
   const [c, r] = [Math.floor(u), Math.floor(v)];
-  const at = (i: number, j: number): readonly [number, number] =>
-    px[j * columns + i] as readonly [number, number];
+  const at = (i: number, j: number): readonly [number, number] => px[j * columns + i];
   const mix = (axis: 0 | 1): number =>
     (1 - (v - r)) * ((1 - (u - c)) * at(c, r)[axis] + (u - c) * at(c + 1, r)[axis]) +
     (v - r) * ((1 - (u - c)) * at(c, r + 1)[axis] + (u - c) * at(c + 1, r + 1)[axis]);
@@ -166,8 +165,8 @@ function bodyAxis(
       const s = (faceX - startMm) / lengthMm;
       return boardPointOf(pose, x, y, EDGE_HEIGHT * THICKNESS * lengthMm * thicknessAt(s));
     };
-    const [upperX, upperY] = raise(outline.upperMm[i] as number);
-    const [, lowerY] = raise(outline.lowerMm[i] as number);
+    const [upperX, upperY] = raise(outline.upperMm[i]);
+    const [, lowerY] = raise(outline.lowerMm[i]);
     const s = (upperX - startMm) / lengthMm;
     if (!FINLESS.some(([from, to]) => s > from && s < to)) return;
     if (
@@ -185,7 +184,7 @@ function bodyAxis(
   // Two places without fins hold the body's height: behind the gill cover, and at the tail's wrist.
   const median = (from: number, to: number, usual: number): number => {
     const values = halves.filter(([s]) => s > from && s < to).map(([, half]) => half);
-    return values.length >= 2 ? (values.sort((a, b) => a - b)[values.length >> 1] as number) : usual;
+    return values.length >= 2 ? values.sort((a, b) => a - b)[values.length >> 1] : usual;
   };
   const front0 = median(0.22, 0.32, 0.1);
   const scaleAt = median(0.77, 0.84, 0.42 * front0) / (0.42 * front0);
@@ -213,8 +212,8 @@ function fitCurve(points: readonly (readonly [number, number])[], degree: 1 | 2)
     const sums = new Float64Array(5);
     const right = new Float64Array(3);
     for (const [s, y] of used) {
-      for (let k = 0; k < 5; k++) sums[k] = (sums[k] as number) + s ** k;
-      for (let k = 0; k < 3; k++) right[k] = (right[k] as number) + y * s ** k;
+      for (let k = 0; k < 5; k++) sums[k] = sums[k] + s ** k;
+      for (let k = 0; k < 3; k++) right[k] = right[k] + y * s ** k;
     }
     const [n, s1, s2, s3, s4] = sums as unknown as [number, number, number, number, number];
     const [y0, y1, y2] = right as unknown as [number, number, number];
@@ -223,7 +222,7 @@ function fitCurve(points: readonly (readonly [number, number])[], degree: 1 | 2)
     const coefficients = solve3([[n, s1, s2], [s1, s2, s3], [s2, s3, s4 + ridge]], [y0, y1, y2]); // prettier-ignore
     curve = (s) => coefficients[0] + coefficients[1] * s + coefficients[2] * s * s;
     const offs = used.map(([s, y]) => Math.abs(y - curve(s))).sort((a, b) => a - b);
-    const most = 3 * Math.max(0.5, offs[offs.length >> 1] as number);
+    const most = 3 * Math.max(0.5, offs[offs.length >> 1]);
     used = used.filter(([s, y]) => Math.abs(y - curve(s)) < most);
   }
   return curve;
@@ -259,9 +258,9 @@ function lightAt(data: Uint8ClampedArray, widthPx: number, x: number, y: number)
     const at = (y0 * widthPx + x0) * 4 + channel;
     const below = at + 4 * widthPx;
     const value =
-      (1 - fy) * ((1 - fx) * (data[at] as number) + fx * (data[at + 4] as number)) +
-      fy * ((1 - fx) * (data[below] as number) + fx * (data[below + 4] as number));
-    sum += value * ([0.3, 0.6, 0.1][channel] as number);
+      (1 - fy) * ((1 - fx) * data[at] + fx * data[at + 4]) +
+      fy * ((1 - fx) * data[below] + fx * data[below + 4]);
+    sum += value * [0.3, 0.6, 0.1][channel];
   }
   return Math.log(sum + FLOOR);
 }

@@ -1,6 +1,6 @@
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { SignedCapture } from '@lauta/contract';
 import type { ChainHead, PublicKey } from '@lauta/core/custody';
+import { deviceDatabase } from '../device/database.ts';
 
 export interface DeviceKey {
   keyId: string;
@@ -21,25 +21,18 @@ export interface KeptCapture {
   isTold: 0 | 1;
 }
 
-interface Schema extends DBSchema {
-  keys: { key: string; value: DeviceKey };
-  chains: { key: string; value: ChainHead };
-  captures: { key: string; value: KeptCapture; indexes: { isTold: number } };
+declare module '../device/database.ts' {
+  interface DeviceStores {
+    /** By account. */
+    keys: { key: string; value: DeviceKey };
+    chains: { key: string; value: ChainHead };
+    captures: { key: string; value: KeptCapture; indexes: { isTold: number } };
+  }
 }
 
 /** Keys, chains and captures of this device; rejects where the browser refuses to store. */
-export function openCustodyStore(name = 'lauta-custody') {
-  let opened: Promise<IDBPDatabase<Schema>> | null = null;
-  const database = (): Promise<IDBPDatabase<Schema>> => {
-    opened ??= openDB<Schema>(name, 1, {
-      upgrade(db) {
-        db.createObjectStore('keys');
-        db.createObjectStore('chains');
-        db.createObjectStore('captures', { keyPath: 'captureId' }).createIndex('isTold', 'isTold');
-      },
-    });
-    return opened;
-  };
+export function openCustodyStore(name?: string) {
+  const database = () => deviceDatabase(name);
   const chainOf = (keyId: string, eventId: string): string => `${keyId} ${eventId}`;
   return {
     /** The account's key on this device; null before one was made. */

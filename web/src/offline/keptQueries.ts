@@ -5,7 +5,7 @@ import {
   type Query,
   type QueryClient,
 } from '@tanstack/react-query';
-import { openDB } from 'idb';
+import { deviceDatabase } from '../device/database.ts';
 
 const DAY_MS = 24 * 60 * 60 * 1000;
 /** Longer than an event lasts. */
@@ -49,18 +49,20 @@ interface Known {
   state: DehydratedState;
 }
 
+declare module '../device/database.ts' {
+  interface DeviceStores {
+    known: { key: string; value: Known };
+  }
+}
+
 /**
  * What was fetched, in IndexedDB; a browser that refuses to store starts empty.
  * @param now ms since 1970
  */
-export function keptQueries(client: QueryClient, now: () => number = Date.now, name = 'lauta-known') {
-  const opened = openDB<{ known: { key: string; value: Known } }>(name, 1, {
-    upgrade: (db) => void db.createObjectStore('known'),
-  });
-  opened.catch(() => undefined);
+export function keptQueries(client: QueryClient, now: () => number = Date.now, name?: string) {
   const write = async (): Promise<void> => {
     const state = dehydrate(client, { shouldDehydrateQuery: isKept });
-    await opened
+    await deviceDatabase(name)
       .then((db) => db.put('known', { format: FORMAT, atMs: now(), state }, 'client'))
       .catch(() => undefined);
   };
@@ -68,7 +70,9 @@ export function keptQueries(client: QueryClient, now: () => number = Date.now, n
     write,
     /** Puts back what was known; what is too old or of another format is left. */
     restore: async (): Promise<void> => {
-      const known = await opened.then((db) => db.get('known', 'client')).catch(() => undefined);
+      const known = await deviceDatabase(name)
+        .then((db) => db.get('known', 'client'))
+        .catch(() => undefined);
       if (known?.format !== FORMAT || now() - known.atMs >= KEPT_MS) return;
       hydrate(client, known.state);
       // However young it is, somebody may have signed in or out since: each page asks again.

@@ -1,10 +1,11 @@
 import 'fake-indexeddb/auto';
+import { IDBFactory } from 'fake-indexeddb';
 import { readFileSync, readdirSync } from 'node:fs';
 import { openDB } from 'idb';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import type { Receipt } from '@lauta/contract';
 import { subjectOf } from './nextEntry.ts';
-import { openOutboxStore, type OutboxEntry } from './outboxStore.ts';
+import type { OutboxEntry } from './outboxStore.ts';
 import { sendNext } from './sender.ts';
 
 /** What waited on a device when a landed version was the newest. They are never edited. */
@@ -16,7 +17,10 @@ describe.each(readdirSync(FIXTURES).filter((name) => name.startsWith('outbox.'))
     const waiting = JSON.parse(readFileSync(new URL(name, FIXTURES), 'utf8')) as OutboxEntry[];
     expect(waiting.length).toBeGreaterThanOrEqual(8);
     // As that version left it: raw, past whatever this one would write.
-    const db = await openDB(name, 1, {
+    vi.stubGlobal('indexedDB', new IDBFactory());
+    vi.resetModules();
+    const { openOutboxStore } = await import('./outboxStore.ts');
+    const db = await openDB('lauta-outbox', 1, {
       upgrade(made) {
         made.createObjectStore('entries');
         made.createObjectStore('files', { keyPath: 'fileId' });
@@ -27,7 +31,7 @@ describe.each(readdirSync(FIXTURES).filter((name) => name.startsWith('outbox.'))
       for (const { fileId } of entry.files) await db.put('files', { fileId, blob: new Blob(['file']) });
     }
     db.close();
-    const store = openOutboxStore(name);
+    const store = openOutboxStore();
     expect((await store.all()).unreadable).toEqual([]);
     const sent: OutboxEntry[] = [];
     const files: string[] = [];

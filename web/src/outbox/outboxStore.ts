@@ -1,6 +1,6 @@
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import { z } from 'zod';
 import { MEDIA_TYPES, commandSchema, problemSchema, type MediaType } from '@lauta/contract';
+import { deviceDatabase } from '../device/database.ts';
 
 /** A photograph or clip that goes before its command. */
 export interface OutboxFile {
@@ -36,9 +36,12 @@ export interface Unreadable {
   value: unknown;
 }
 
-interface Schema extends DBSchema {
-  entries: { key: string; value: unknown };
-  files: { key: string; value: { fileId: string; blob: Blob } };
+declare module '../device/database.ts' {
+  interface DeviceStores {
+    /** By command. */
+    entries: { key: string; value: unknown };
+    files: { key: string; value: { fileId: string; blob: Blob } };
+  }
 }
 
 /** What waits to be sent, on this device; a browser that refuses to store keeps it as long as the page is open. */
@@ -61,18 +64,9 @@ export interface OutboxStore {
   remove(commandId: string): Promise<void>;
 }
 
-export function openOutboxStore(name = 'lauta-outbox'): OutboxStore {
-  let opened: Promise<IDBPDatabase<Schema>> | null = null;
+export function openOutboxStore(name?: string): OutboxStore {
   const held = new Map<string, { entry: OutboxEntry; files: readonly OutboxFile[] }>();
-  const database = (): Promise<IDBPDatabase<Schema>> => {
-    opened ??= openDB<Schema>(name, 1, {
-      upgrade(db) {
-        db.createObjectStore('entries');
-        db.createObjectStore('files', { keyPath: 'fileId' });
-      },
-    });
-    return opened;
-  };
+  const database = () => deviceDatabase(name);
   const stored = async (): Promise<Unreadable[]> => {
     const db = await database();
     const change = db.transaction('entries');

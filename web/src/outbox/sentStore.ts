@@ -1,6 +1,6 @@
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import { z } from 'zod';
 import { commandSchema, type Command, type CommandKind } from '@lauta/contract';
+import { deviceDatabase } from '../device/database.ts';
 
 /** A command of this device, waiting or sent. */
 export interface KeptCommand {
@@ -15,8 +15,11 @@ const DAY_MS = 24 * 60 * 60 * 1000;
 /** Lists that people go on adding to are made of these: one that was forgotten for a moment would be tapped on wrongly. */
 const OF_LISTS: readonly CommandKind[] = ['well.enter', 'weigh-in.enter'];
 
-interface Schema extends DBSchema {
-  sent: { key: string; value: unknown };
+declare module '../device/database.ts' {
+  interface DeviceStores {
+    /** By command. */
+    sent: { key: string; value: unknown };
+  }
 }
 
 const sentSchema = z.object({ command: commandSchema, accountId: z.string(), sentAtMs: z.number() });
@@ -26,12 +29,8 @@ const sentSchema = z.object({ command: commandSchema, accountId: z.string(), sen
  * fetched is kept too, but a moment later. A browser that refuses to store forgets it with the page.
  * @param now ms since 1970
  */
-export function openSentStore(name = 'lauta-sent', now: () => number = Date.now) {
-  let opened: Promise<IDBPDatabase<Schema>> | null = null;
-  const database = async (): Promise<IDBPDatabase<Schema>> => {
-    opened ??= openDB<Schema>(name, 1, { upgrade: (db) => void db.createObjectStore('sent') });
-    return opened;
-  };
+export function openSentStore(name?: string, now: () => number = Date.now) {
+  const database = () => deviceDatabase(name);
   return {
     async add({ command, accountId }: KeptCommand): Promise<void> {
       if (!OF_LISTS.includes(command.kind)) return;

@@ -1,6 +1,6 @@
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import { useCallback, useEffect, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
+import { deviceDatabase } from '../../device/database.ts';
 
 /** A photograph of the fish that is on, before one is chosen for the claim. */
 export interface Frame {
@@ -15,30 +15,21 @@ export interface Frame {
 
 export type FrameRole = 'board' | 'person' | 'clip';
 
-interface Schema extends DBSchema {
-  frames: { key: string; value: Frame; indexes: { catchId: string } };
-}
-
-let opened: Promise<IDBPDatabase<Schema>> | null = null;
-
-function database(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('lauta-frames', 1, {
-    upgrade(db) {
-      db.createObjectStore('frames', { keyPath: 'frameId' }).createIndex('catchId', 'catchId');
-    },
-  });
-  return opened;
+declare module '../../device/database.ts' {
+  interface DeviceStores {
+    frames: { key: string; value: Frame; indexes: { catchId: string } };
+  }
 }
 
 /** A frame by its id; null where it is not on this device any more. */
 export async function readFrame(frameId: string): Promise<Frame | null> {
-  return (await (await database()).get('frames', frameId)) ?? null;
+  return (await (await deviceDatabase()).get('frames', frameId)) ?? null;
 }
 
 /** Removes frames by their ids; what is not there is passed over. */
 export async function removeFrames(frameIds: readonly string[]): Promise<void> {
   if (frameIds.length === 0) return;
-  const db = await database();
+  const db = await deviceDatabase();
   const change = db.transaction('frames', 'readwrite');
   for (const frameId of frameIds) await change.store.delete(frameId);
   await change.done;
@@ -49,7 +40,7 @@ export function useFrames(catchId: string) {
   const [held, setHeld] = useState<{ of: string; frames: readonly Frame[] } | null>(null);
   useEffect(() => {
     let isHere = true;
-    void database()
+    void deviceDatabase()
       .then((db) => db.getAllFromIndex('frames', 'catchId', catchId))
       .catch((): Frame[] => [])
       .then((frames) => isHere && setHeld({ of: catchId, frames }));
@@ -61,7 +52,7 @@ export function useFrames(catchId: string) {
     async (photo: Blob, takenAt: Date, role: FrameRole = 'board', frameId = uuidv7()) => {
       const frame: Frame = { frameId, catchId, photo, takenAt: takenAt.toISOString(), role };
       // A browser that refuses to store loses the frame with the page, not before.
-      await database()
+      await deviceDatabase()
         .then((db) => db.put('frames', frame))
         .catch(() => undefined);
       setHeld((former) => ({
@@ -75,7 +66,7 @@ export function useFrames(catchId: string) {
   const replace = useCallback(
     async (next: readonly Frame[]) => {
       setHeld({ of: catchId, frames: next });
-      const db = await database();
+      const db = await deviceDatabase();
       const change = db.transaction('frames', 'readwrite');
       for (const key of await change.store.index('catchId').getAllKeys(catchId))
         await change.store.delete(key);

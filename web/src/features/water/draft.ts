@@ -1,7 +1,7 @@
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import type { BoardMarks, MarkName, PhotoAnalysis } from '@lauta/vision';
+import { deviceDatabase } from '../../device/database.ts';
 
 /**
  * A catch that is being claimed. Its ids are made when the photograph is chosen, so that however often it is sent,
@@ -37,26 +37,20 @@ type Fields = Omit<CatchDraft, 'photo'>;
 type StoredFields = Omit<Fields, 'analysis' | 'byHand' | 'frameId' | 'isFromOutside'> &
   Partial<Pick<Fields, 'analysis' | 'byHand' | 'frameId' | 'isFromOutside'>>;
 
-interface Schema extends DBSchema {
-  drafts: { key: string; value: StoredFields };
-  photographs: { key: string; value: Blob };
-}
-
-let opened: Promise<IDBPDatabase<Schema>> | null = null;
-
-function database(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('lauta-water', 1, {
-    upgrade(db) {
-      db.createObjectStore('drafts');
-      db.createObjectStore('photographs');
-    },
-  });
-  return opened;
+declare module '../../device/database.ts' {
+  interface DeviceStores {
+    /** Both by event. */
+    drafts: { key: string; value: StoredFields };
+    'draft-photographs': { key: string; value: Blob };
+  }
 }
 
 async function readDraft(eventId: string): Promise<CatchDraft | null> {
-  const db = await database();
-  const [fields, photo] = await Promise.all([db.get('drafts', eventId), db.get('photographs', eventId)]);
+  const db = await deviceDatabase();
+  const [fields, photo] = await Promise.all([
+    db.get('drafts', eventId),
+    db.get('draft-photographs', eventId),
+  ]);
   // A draft of the version without a bench has neither field: its marks, if any, were set by hand.
   return fields && photo
     ? {
@@ -71,10 +65,10 @@ async function readDraft(eventId: string): Promise<CatchDraft | null> {
 }
 
 async function writeDraft(eventId: string, draft: CatchDraft | null, withPhoto: boolean): Promise<void> {
-  const db = await database();
-  const change = db.transaction(['drafts', 'photographs'], 'readwrite');
+  const db = await deviceDatabase();
+  const change = db.transaction(['drafts', 'draft-photographs'], 'readwrite');
   const drafts = change.objectStore('drafts');
-  const photographs = change.objectStore('photographs');
+  const photographs = change.objectStore('draft-photographs');
   if (draft) {
     const { photo, ...fields } = draft;
     await drafts.put(fields, eventId);

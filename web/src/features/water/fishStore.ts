@@ -1,4 +1,4 @@
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { deviceDatabase } from '../../device/database.ts';
 import { freshCatch, runningCatchSchema, type RunningCatch } from './runningCatch.ts';
 
 /** The fish that is on, and those that wait in the net meanwhile. */
@@ -7,17 +7,11 @@ export interface Fish {
   waiting: readonly RunningCatch[];
 }
 
-interface Schema extends DBSchema {
-  fish: { key: string; value: { running: unknown; waiting: unknown[] } };
-}
-
-let opened: Promise<IDBPDatabase<Schema>> | null = null;
-
-function database(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('lauta-fish', 1, {
-    upgrade: (db) => void db.createObjectStore('fish'),
-  });
-  return opened;
+declare module '../../device/database.ts' {
+  interface DeviceStores {
+    /** By event. */
+    fish: { key: string; value: { running: unknown; waiting: unknown[] } };
+  }
 }
 
 function parsed(value: unknown): RunningCatch[] {
@@ -38,7 +32,7 @@ function formerly(key: string): unknown {
 
 /** What is kept for an event on this device. What cannot be read is no fish: the clock begins anew. */
 export async function readFish(eventId: string): Promise<Fish> {
-  const kept = await database()
+  const kept = await deviceDatabase()
     .then((db) => db.get('fish', eventId))
     .catch(() => undefined);
   const running = kept ? kept.running : formerly(FORMER.running + eventId);
@@ -51,7 +45,7 @@ export async function readFish(eventId: string): Promise<Fish> {
 
 /** Resolves when it is on the disk: a browser that is killed then has lost nothing. */
 export async function writeFish(eventId: string, { running, waiting }: Fish): Promise<void> {
-  const db = await database();
+  const db = await deviceDatabase();
   const change = db.transaction('fish', 'readwrite', { durability: 'strict' });
   await change.store.put({ running, waiting: [...waiting] }, eventId);
   await change.done;
@@ -61,7 +55,7 @@ export async function writeFish(eventId: string, { running, waiting }: Fish): Pr
 
 /** Whether on this device, in any event, a fish is between hook-up and release. */
 export async function isFishOn(): Promise<boolean> {
-  const all = await database()
+  const all = await deviceDatabase()
     .then((db) => db.getAll('fish'))
     .catch(() => []);
   return all.some(({ running, waiting }) =>
