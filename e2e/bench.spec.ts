@@ -312,7 +312,7 @@ test('what a judge would find is said beside the length, with what to do, and ea
   await water(page);
   await choose(page, 'open-mouth.jpg', jpeg);
   const findings = page.getByRole('region', { name: 'Findings' });
-  const mouth = findings.getByRole('button', { name: /mouth shut: no/ });
+  const mouth = findings.getByRole('button', { name: /^mouth open/ });
   await expect(mouth).toBeVisible({ timeout: 30_000 });
   await expect(findings.getByText('Press the jaw shut and hold it there.')).toBeVisible();
   await expect(findings.getByText('The card is another event’s.')).toBeVisible();

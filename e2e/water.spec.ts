@@ -78,8 +78,8 @@ test('a forgotten tap is asked for and mended, frost forbids the lift, and a los
   await expect(page.getByText('is marked as mended')).toBeVisible();
   await expect(clock(page).getByText('1 lift, 0:06 in air')).toBeVisible();
 
-  await page.getByText(/^Water – °C/).tap();
-  await page.getByLabel('air, °C').fill('-3');
+  await page.getByText(/^Water – °F/).tap();
+  await page.getByLabel('air, °F').fill('27');
   await expect(page.getByText('Air below freezing: no lift.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Lift again' })).toBeDisabled();
   await tap(page, 'It got away');

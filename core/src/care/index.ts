@@ -32,7 +32,7 @@ export {
 } from './hazards.ts';
 export {
   FORGOTTEN_SECONDS,
-  GUESSED_POUNDS,
+  GUESSED_MASSES_G,
   airLimitSeconds,
   clockVerdict,
   fightLimitSeconds,

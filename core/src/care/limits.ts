@@ -1,4 +1,4 @@
-import { G_PER_POUND } from '../units/index.ts';
+import { G_PER_POUND, type UnitSystem } from '../units/index.ts';
 import type { HookAdvice } from './hazards.ts';
 import type { SideOf } from './schools.ts';
 
@@ -59,8 +59,11 @@ export function airLimitSeconds(
   return Math.max(1, Math.round(limit));
 }
 
-/** Guesses for one tap while the fish pulls, pounds. */
-export const GUESSED_POUNDS = [1, 2, 4, 6, 9, 14] as const;
+/** Guesses for one tap while the fish pulls, g: round numbers of pounds or kilograms. */
+export const GUESSED_MASSES_G: Readonly<Record<UnitSystem, readonly number[]>> = {
+  us: [1, 2, 4, 6, 9, 14].map((pounds) => pounds * G_PER_POUND),
+  metric: [500, 1000, 2000, 3000, 4000, 6000],
+};
 
 const FIGHT_SECONDS_PER_POUND = 60;
 /** Even the smallest fish takes so long to bring in, s. */

@@ -20,6 +20,16 @@ export {
 } from './step.ts';
 export { formatMass, formatMeasured, formatSmallMass, formatSteps } from './write.ts';
 export {
+  celsiusOf,
+  fahrenheitOf,
+  formatSmallLength,
+  formatTemperature,
+  lengthStepOf,
+  massUnitOf,
+  unitSystemOf,
+  type UnitSystem,
+} from './system.ts';
+export {
   parseMass,
   parseSteps,
   type ParsedMass,

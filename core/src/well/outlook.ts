@@ -20,7 +20,7 @@ import {
   type RuleSheet,
   type WeightSheet,
 } from '../rules/index.ts';
-import { G_PER_OUNCE, G_PER_POUND, gFromSteps, stepsFromG } from '../units/index.ts';
+import { G_PER_OUNCE, G_PER_POUND, gFromSteps, stepsFromG, unitSystemOf } from '../units/index.ts';
 import { weightRange } from '../weight/index.ts';
 import { mustStay } from './guards.ts';
 import type { LiveWell, WellFish } from './liveWell.ts';
@@ -200,16 +200,16 @@ export interface Gain {
 /** The strategy line: what it takes to gain a little and a lot; anything counts while the bag has room. */
 export function gains({ measure }: WeightSheet, { nextMustBeatG }: WeightOutlook): Gain[] {
   const base = nextMustBeatG ?? 0;
-  const isMetric = measure.step === 'gram' || measure.step === 'ten-gram';
-  const wanted = isMetric
-    ? ([
-        ['hundred-grams', 100],
-        ['kilogram', 1000],
-      ] as const)
-    : ([
-        ['ounce', G_PER_OUNCE],
-        ['pound', G_PER_POUND],
-      ] as const);
+  const wanted =
+    unitSystemOf(measure.step) === 'metric'
+      ? ([
+          ['hundred-grams', 100],
+          ['kilogram', 1000],
+        ] as const)
+      : ([
+          ['ounce', G_PER_OUNCE],
+          ['pound', G_PER_POUND],
+        ] as const);
   return wanted.map(([name, gainG]) => ({ name, gainG, needsG: base + gainG }));
 }
 

@@ -88,13 +88,13 @@ export function mouthFinding(seen: SeenCatch, flesh: MouthSeen | null, dark: Dar
       seen.toPhoto(mouth.placeMm[0], mouth.placeMm[1], NOSE_HEIGHT_SHARE * seen.farMm),
       { value: mouth.gapMm, unit: 'mm' },
     );
-  const apart = ({ gapMm }: MouthSeen): string => `The jaws are about ${gapMm.toFixed(0)} mm apart.`;
+  const apart = 'The jaws stand apart.';
   const isBeforeHead = flesh !== null && flesh.gapMm > MOST_GAP_SHARE * seen.farMm;
   const isDeep = flesh !== null && flesh.deepMm >= Math.max(LEAST_DEEP_MM, LEAST_DEEP_SHARE * seen.farMm);
   if (flesh && !isBeforeHead && isDeep && flesh.gapMm >= LEAST_GAP_MM)
-    return found('fault', 0.88, apart(flesh), flesh);
+    return found('fault', 0.88, apart, flesh);
   if (dark && dark.gapMm >= SURE_DARK_MM && dark.unevenness <= SURE_UNEVENNESS)
-    return found('fault', 0.8, apart(dark), dark);
+    return found('fault', 0.8, apart, dark);
   if (dark && dark.gapMm >= LEAST_DARK_MM)
     return found('look', 0.5, 'Something dark and wedge-shaped is seen between the jaws.', dark);
   if (flesh && !isBeforeHead && flesh.deepMm >= 0.6 * LEAST_DEEP_MM && flesh.gapMm >= 0.7 * LEAST_GAP_MM)

@@ -137,14 +137,7 @@ export function noseFinding(seen: SeenCatch, nose: NoseSeen | null, axisMm: numb
   const isApartAtLeast = leastGapMm > Math.max(0.7 * LEAST_GAP_MM, 1.5 * sigmaMm);
   const measure = { value: Math.max(0, gapMm), unit: 'mm' } as const;
   if (isApart && isApartAtLeast)
-    return findingOf(
-      check,
-      'fault',
-      0.9,
-      `The nose lies about ${gapMm.toFixed(0)} mm from the stop.`,
-      place,
-      measure,
-    );
+    return findingOf(check, 'fault', 0.9, 'The nose does not reach the stop.', place, measure);
   if (isApart || gapMm > Math.max(LEAST_LOOK_MM, 1.7 * sigmaMm))
     return findingOf(
       check,

@@ -148,13 +148,14 @@ function standingFinding(seen: SeenCatch): Finding | null {
   const shadow = seeTailShadow(seen);
   if (!shadow || !isOfStandingTail(shadow)) return null;
   const { farMm, toPhoto, outline } = seen;
-  const yMm = ((outline.upperMm.at(-1) as number) + (outline.lowerMm.at(-1) as number)) / 2;
+  const yMm = (outline.upperMm[outline.upperMm.length - 1] + outline.lowerMm[outline.lowerMm.length - 1]) / 2;
   return findingOf(
     'tail-curled',
     'look',
     0.55,
-    `The tail’s shadow lies ${Math.hypot(...shadow.awayMm).toFixed(0)} mm beside it: does it stand up?`,
+    'The tail’s shadow lies beside it: does it stand up?',
     toPhoto(farMm, yMm),
+    { value: Math.hypot(...shadow.awayMm), unit: 'mm' },
   );
 }
 
@@ -174,13 +175,9 @@ function bentFinding({ outline, farMm, toPhoto }: SeenCatch): Finding {
   const asideMm = medianOf(end.map(([x, y]) => y - axis.yMean - axis.slope * (x - axis.xMean)));
   const place = toPhoto(0.94 * farMm, end[0][1]);
   if (Math.abs(asideMm) > MOST_ASIDE_SHARE * farMm)
-    return findingOf(
-      check,
-      'look',
-      0.55,
-      `The tail lies ${Math.abs(asideMm).toFixed(0)} mm beside the body’s line.`,
-      place,
-      { value: Math.abs(asideMm), unit: 'mm' },
-    );
+    return findingOf(check, 'look', 0.55, 'The tail lies beside the body’s line.', place, {
+      value: Math.abs(asideMm),
+      unit: 'mm',
+    });
   return findingOf(check, 'clear', 0.6, 'The tail continues the body’s line.');
 }

@@ -66,7 +66,7 @@ export function likenessOf(a: KnownFlank, b: KnownFlank): Likeness {
       score: 0,
       logOdds: -Infinity,
       verdict: 'different',
-      why: `The lengths differ by ${Math.abs(a.lengthMm - b.lengthMm).toFixed(0)} mm.`,
+      why: 'The lengths are too far apart.',
       match: null,
       isSamePhoto: false,
     };

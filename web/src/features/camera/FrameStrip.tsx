@@ -1,6 +1,7 @@
 import { frameMerit } from '@lauta/vision';
 import { Signal, type Tone } from '../../frame/Signal.tsx';
 import { useObjectUrl } from '../../frame/useObjectUrl.ts';
+import { INFRACTION_WORDS } from '../catch/words.ts';
 import { CHECK_WORDS } from '../photo/words.ts';
 import type { Proposal, ReadFrame } from './useFrameAnalyses.ts';
 
@@ -77,7 +78,7 @@ export function frameWords({ analysis, hasFailed }: ReadFrame): { tone: Tone | n
   if (!analysis) return { tone: null, words: 'waits' };
   const { hasLength, faults, looks } = frameMerit(analysis);
   const [fault] = faults;
-  if (fault) return { tone: 'fault', words: `${CHECK_WORDS[fault]}: no${more(faults.length)}` };
+  if (fault) return { tone: 'fault', words: `${INFRACTION_WORDS[fault]}${more(faults.length)}` };
   if (!hasLength) return { tone: 'fault', words: 'no length' };
   const [look] = looks;
   if (look) return { tone: 'look', words: `${CHECK_WORDS[look]}?${more(looks.length)}` };

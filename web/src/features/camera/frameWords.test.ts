@@ -29,12 +29,12 @@ describe('what is said of a frame', () => {
 
   it.each([
     [402, {}, 'clear', 'nothing wrong'],
-    [402, { 'mouth-open': 'fault' }, 'fault', 'mouth shut: no'],
-    [402, { 'mouth-open': 'fault', 'nose-gap': 'fault' }, 'fault', 'mouth shut: no, 1 more'],
+    [402, { 'mouth-open': 'fault' }, 'fault', 'mouth open'],
+    [402, { 'mouth-open': 'fault', 'nose-gap': 'fault' }, 'fault', 'mouth open, 1 more'],
     [402, { 'nose-gap': 'look' }, 'look', 'nose at the stop?'],
-    [402, { 'nose-gap': 'look', 'mouth-open': 'fault' }, 'fault', 'mouth shut: no'],
+    [402, { 'nose-gap': 'look', 'mouth-open': 'fault' }, 'fault', 'mouth open'],
     [null, {}, 'fault', 'no length'],
-    [null, { 'tail-held': 'fault' }, 'fault', 'tail free: no'],
+    [null, { 'tail-held': 'fault' }, 'fault', 'tail held or hidden'],
   ] as const)('of %s mm with %j is %s: %s', (lengthMm, verdicts, tone, words) => {
     expect(frameWords(read(lengthMm, verdicts))).toEqual({ tone, words });
   });

@@ -1,12 +1,22 @@
 import { useId } from 'react';
 import type { Handling } from '@lauta/core/care';
+import type { StepId } from '@lauta/core/units';
 import { Signal } from '../../frame/Signal.tsx';
 import { handlingWords } from './handlingWords.ts';
 
 /** How a fish was treated, as its record tells it. Times are the device's. */
-export function HandlingRecord({ handling, zone }: { handling: Handling; zone: string }) {
+export function HandlingRecord({
+  handling,
+  zone,
+  step,
+}: {
+  handling: Handling;
+  zone: string;
+  /** What the event scores in. */
+  step: StepId;
+}) {
   const id = useId();
-  const { lines, signals } = handlingWords(handling, zone);
+  const { lines, signals } = handlingWords(handling, zone, step);
   return (
     <section aria-labelledby={id} className="text-sm">
       <h2 id={id}>From hook-up to release</h2>

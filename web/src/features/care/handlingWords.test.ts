@@ -15,14 +15,14 @@ const handling = (taps: [WaterStep, number][], change: Partial<Handling> = {}): 
   ...change,
 });
 const valueOf = (of: Handling, term: string): string | undefined =>
-  handlingWords(of, 'Europe/Warsaw').lines.find((line) => line.term === term)?.value;
+  handlingWords(of, 'Europe/Warsaw', 'centimetre').lines.find((line) => line.term === term)?.value;
 const signalsOf = (of: Handling): string[] =>
-  handlingWords(of, 'Europe/Warsaw').signals.map(({ words }) => words);
+  handlingWords(of, 'Europe/Warsaw', 'centimetre').signals.map(({ words }) => words);
 const CATCH: [WaterStep, number][] = [['hooked', 0], ['netted', 95], ['lifted', 140], ['returned', 146], ['released', 200]]; // prettier-ignore
 
 describe('the record of a fish’s treatment', () => {
   it('tells what was tapped, and nothing else', () => {
-    expect(handlingWords(handling(CATCH), 'Europe/Warsaw').lines).toEqual([
+    expect(handlingWords(handling(CATCH), 'Europe/Warsaw', 'centimetre').lines).toEqual([
       { term: 'fight', value: '1:35' },
       { term: 'out of the water', value: '0:06' },
       { term: 'rest in the net', value: '1:39' },
@@ -70,8 +70,10 @@ describe('the record of a fish’s treatment', () => {
     expect(valueOf(told, 'hook')).toBe('deep');
     expect(valueOf(told, 'wound')).toBe('bleeding');
     // Nought is a temperature.
-    expect(valueOf(told, 'water')).toBe('0 °C');
+    expect(valueOf(told, 'water')).toBe('0.0 °C');
     expect(valueOf(told, 'air')).toBe('-1.5 °C');
+    const us = handlingWords(told, 'Europe/Warsaw', 'quarter-inch').lines;
+    expect(us.find(({ term }) => term === 'water')?.value).toBe('32 °F');
     expect(valueOf(told, 'Its gill covers beat evenly.')).toBe('unsure');
     expect(valueOf(told, 'It pulls or bites down.')).toBeUndefined();
     expect(signalsOf(told)).toContain('it left weak');

@@ -6,6 +6,7 @@ import {
   judgeVitality,
   type Handling,
 } from '@lauta/core/care';
+import { formatTemperature, type StepId } from '@lauta/core/units';
 import type { Tone } from '../../frame/Signal.tsx';
 import { clockTime } from '../../clock/words.ts';
 import { HOOK_WORDS, LEFT_WITH_WORDS, SEEN_WORDS, stopwatch } from './words.ts';
@@ -16,8 +17,8 @@ export interface HandlingWords {
   signals: readonly { tone: Tone; words: string }[];
 }
 
-/** Puts a handling into words, its times in a zone (IANA); what was not tapped is left out, never guessed. */
-export function handlingWords(handling: Handling, zone: string): HandlingWords {
+/** Puts a handling into words, its times in a zone (IANA), temperatures in the unit of an event that scores in such steps; what was not tapped is left out, never guessed. */
+export function handlingWords(handling: Handling, zone: string, step: StepId): HandlingWords {
   const { events, airLimitSeconds, hookPlace, bleeds, leftWith = [], waterCelsius, airCelsius, signs } = handling; // prettier-ignore
   const clock = clockOf(events, events.at(-1)?.atMs ?? 0);
   const ended = clock.lifts.filter((lift): lift is { fromMs: number; toMs: number } => lift.toMs !== null);
@@ -41,8 +42,8 @@ export function handlingWords(handling: Handling, zone: string): HandlingWords {
     ['hook', hookPlace && HOOK_WORDS[hookPlace]],
     ['wound', bleeds ? 'bleeding' : null],
     ['left with', leftWith.map((one) => LEFT_WITH_WORDS[one]).join(', ') || null],
-    ['water', waterCelsius === null ? null : `${waterCelsius} °C`],
-    ['air', airCelsius === null ? null : `${airCelsius} °C`],
+    ['water', waterCelsius === null ? null : formatTemperature(waterCelsius, step)],
+    ['air', airCelsius === null ? null : formatTemperature(airCelsius, step)],
     ...VITALITY_SIGNS.map((sign): [string, string | null] => {
       const seen = signs[sign];
       return [SIGN_WORDS[sign], seen ? SEEN_WORDS[seen] : null];

@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import type { CatchSummary, EventView } from '@lauta/contract';
 import type { LengthSheet } from '@lauta/core/rules';
-import { formatSteps } from '@lauta/core/units';
+import { formatSteps, MM_PER_INCH, unitSystemOf } from '@lauta/core/units';
 import { dayAndTime } from '../../clock/words.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { FishBar } from './FishBar.tsx';
@@ -22,7 +22,7 @@ export function CatchLines({
   withEntrant?: boolean;
 }) {
   const { step } = sheet.measure;
-  const scaleMm = step.endsWith('inch') ? 24 * 25.4 : 600;
+  const scaleMm = unitSystemOf(step) === 'us' ? 24 * MM_PER_INCH : 600;
   return (
     <ul className="ruled border-base-300 border-y">
       {items.map((caught) => (

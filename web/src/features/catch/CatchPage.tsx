@@ -100,10 +100,11 @@ function CatchDetails({ caught, sheet }: { caught: CatchView; sheet: LengthSheet
         {server.data && (
           <FindingsList
             findings={server.data.analysis.findings}
+            step={step}
             onShow={({ place }) => setFocus(place && { place })}
           />
         )}
-        {caught.handling && <HandlingRecord handling={caught.handling} zone={event.zone} />}
+        {caught.handling && <HandlingRecord handling={caught.handling} zone={event.zone} step={step} />}
         {caught.isOwn && <Withdrawal caught={caught} />}
       </div>
       <div className="grid gap-4 lg:col-span-2">

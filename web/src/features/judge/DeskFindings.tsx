@@ -47,6 +47,7 @@ export function DeskFindings({ found, isPending, sheet, infractions, toggle, onS
   return (
     <FindingsList
       findings={findings}
+      step={sheet.measure.step}
       onShow={onShow}
       beside={(finding) => {
         const i = open.indexOf(finding);

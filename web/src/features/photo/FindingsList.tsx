@@ -1,10 +1,14 @@
 import type { ReactNode } from 'react';
+import { formatSmallLength, type StepId } from '@lauta/core/units';
 import type { Finding, FindingMeasure } from '@lauta/vision';
 import { Signal } from '../../frame/Signal.tsx';
+import { INFRACTION_WORDS } from '../catch/words.ts';
 import { CHECK_WORDS, RESHOOT_WORDS } from './words.ts';
 
 interface Props {
   findings: readonly Finding[];
+  /** What the event scores in: gaps are written in the same unit. */
+  step: StepId;
   /** Shows where a finding lies; without it places are not offered. */
   onShow?: (finding: Finding) => void;
   /** Whether to say what to do for another frame. */
@@ -22,7 +26,7 @@ export function openFindings(findings: readonly Finding[]): Finding[] {
 }
 
 /** What the bench noticed: first what is to be looked at, then, folded away, what is clear. */
-export function FindingsList({ findings, onShow, isFishThere = false, beside }: Props) {
+export function FindingsList({ findings, step, onShow, isFishThere = false, beside }: Props) {
   const open = openFindings(findings);
   const clear = findings.filter((finding) => finding.verdict === 'clear');
   const unanswered = findings.filter(({ isUnanswered }) => isUnanswered);
@@ -37,10 +41,10 @@ export function FindingsList({ findings, onShow, isFishThere = false, beside }: 
               className="min-h-6.5 cursor-pointer text-left hover:underline"
               onClick={() => onShow(finding)}
             >
-              <Head finding={finding} />
+              <Head finding={finding} step={step} />
             </button>
           ) : (
-            <Head finding={finding} />
+            <Head finding={finding} step={step} />
           )}
           {beside?.(finding)}
           <p className="text-quiet col-span-2 pl-5">{finding.why}</p>
@@ -79,17 +83,17 @@ function clearWords(count: number, isAll: boolean): string {
   return `${checks(count)} ${count === 1 ? 'is' : 'are'} clear`;
 }
 
-function Head({ finding }: { finding: Finding }) {
+function Head({ finding, step }: { finding: Finding; step: StepId }) {
   return (
     <Signal tone={finding.verdict}>
-      {CHECK_WORDS[finding.check]}: {finding.verdict === 'fault' ? 'no' : 'look'}
-      {finding.measure && <span className="num font-normal">, {measureWords(finding.measure)}</span>}
+      {finding.verdict === 'fault' ? INFRACTION_WORDS[finding.check] : `${CHECK_WORDS[finding.check]}?`}
+      {finding.measure && <span className="num font-normal">, {measureWords(finding.measure, step)}</span>}
     </Signal>
   );
 }
 
 /** A measure with its unit, for people. */
-export function measureWords({ value, unit }: FindingMeasure): string {
+export function measureWords({ value, unit }: FindingMeasure, step: StepId): string {
   if (unit === 'share') return `${Math.round(value * 100)} %`;
-  return unit === 'mm' ? `${value.toFixed(0)} mm` : `${value.toFixed(0)}°`;
+  return unit === 'mm' ? formatSmallLength(value, step) : `${value.toFixed(0)}°`;
 }

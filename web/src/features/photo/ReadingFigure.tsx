@@ -1,7 +1,13 @@
 import type { Result } from '@lauta/core/result';
 import type { BoardReading, ReadingRefusal } from '@lauta/vision';
 import { stepsOutlook, type LengthMeasure } from '@lauta/core/rules';
-import { LENGTH_STEPS, formatMeasured, formatSteps, type LengthUnit } from '@lauta/core/units';
+import {
+  formatMeasured,
+  formatSmallLength,
+  formatSteps,
+  LENGTH_STEPS,
+  type LengthUnit,
+} from '@lauta/core/units';
 import { Signal } from '../../frame/Signal.tsx';
 import { readingRefusalWords } from '../../problem/words.ts';
 import { madeWords } from './words.ts';
@@ -51,11 +57,15 @@ function ReadFigure({ reading, measure }: { reading: BoardReading; measure: Leng
         <dt>
           <Signal tone={outlook.isSafe ? 'clear' : 'look'}>{reached}</Signal>
         </dt>
-        <dd>{outlook.isSafe ? 'is safe' : `is reached by only ${outlook.marginMm.toFixed(1)} mm`}</dd>
+        <dd>
+          {outlook.isSafe
+            ? 'is safe'
+            : `is reached by only ${formatSmallLength(outlook.marginMm, measure.step)}`}
+        </dd>
         <dt>
           <Signal tone="look">{next}</Signal>
         </dt>
-        <dd>lacks {outlook.nextLacksMm.toFixed(1)} mm</dd>
+        <dd>lacks {formatSmallLength(outlook.nextLacksMm, measure.step)}</dd>
       </dl>
       <details className="mt-2">
         <summary className="linklike cursor-pointer text-sm">Where the doubt comes from</summary>
@@ -66,14 +76,14 @@ function ReadFigure({ reading, measure }: { reading: BoardReading; measure: Leng
                 <th scope="row" className="pr-4 text-left font-normal">
                   {CAUSES[cause]}
                 </th>
-                <td className="num text-right">{sigmaMm.toFixed(2)} mm</td>
+                <td className="num text-right">{formatSmallLength(sigmaMm, measure.step, 1)}</td>
               </tr>
             ))}
             <tr>
               <th scope="row" className="pr-4 text-left">
                 together
               </th>
-              <td className="num text-right">{reading.sigmaMm.toFixed(2)} mm</td>
+              <td className="num text-right">{formatSmallLength(reading.sigmaMm, measure.step, 1)}</td>
             </tr>
           </tbody>
         </table>

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { BenchReadingView, CatchView } from '@lauta/contract';
 import type { LengthMeasure } from '@lauta/core/rules';
-import { LENGTH_STEPS, formatMeasured } from '@lauta/core/units';
+import { LENGTH_STEPS, formatMeasured, formatSmallLength } from '@lauta/core/units';
 import { getJson } from '../../door/http.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { TROUBLE_WORDS } from './words.ts';
@@ -46,7 +46,8 @@ export function ServerReading({
   isPending: boolean;
   measure: LengthMeasure;
 }) {
-  const { unit } = LENGTH_STEPS[measure.step];
+  const { step } = measure;
+  const { unit } = LENGTH_STEPS[step];
   if (isPending) return <p className="text-quiet text-sm">The server reads the original …</p>;
   if (!found) return null;
   const { analysis, differenceMm, isDifferent, isTruncated } = found;
@@ -60,14 +61,15 @@ export function ServerReading({
             {isDifferent ? 'the server reads otherwise' : 'the server reads the same'}
           </Signal>{' '}
           <span className="num">
-            {formatMeasured(analysis.apparentMm, unit)} {unit} ± {(analysis.sigmaMm ?? 0).toFixed(1)} mm
+            {formatMeasured(analysis.apparentMm, unit)} {unit} ±{' '}
+            {formatSmallLength(analysis.sigmaMm ?? 0, step)}
           </span>
           {differenceMm !== null && (
             <span className="text-quiet">
               ,{' '}
               {Math.abs(differenceMm) < 0.05
                 ? 'no difference'
-                : `${Math.abs(differenceMm).toFixed(1)} mm ${differenceMm > 0 ? 'more' : 'less'} than claimed`}
+                : `${formatSmallLength(Math.abs(differenceMm), step)} ${differenceMm > 0 ? 'more' : 'less'} than claimed`}
             </span>
           )}
         </p>

@@ -50,9 +50,10 @@ describe('words for people', () => {
   });
 
   it('give a measure in its unit', () => {
-    expect(measureWords({ value: 14.6, unit: 'mm' })).toBe('15 mm');
-    expect(measureWords({ value: 22.4, unit: 'deg' })).toBe('22°');
-    expect(measureWords({ value: 0.357, unit: 'share' })).toBe('36 %');
+    expect(measureWords({ value: 14.6, unit: 'mm' }, 'centimetre')).toBe('14.6 mm');
+    expect(measureWords({ value: 14.6, unit: 'mm' }, 'quarter-inch')).toBe('0.57 in');
+    expect(measureWords({ value: 22.4, unit: 'deg' }, 'centimetre')).toBe('22°');
+    expect(measureWords({ value: 0.357, unit: 'share' }, 'centimetre')).toBe('36 %');
   });
 });
 

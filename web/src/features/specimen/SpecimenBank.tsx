@@ -5,7 +5,7 @@ import { hashHex } from '@lauta/core/ledger';
 import { isJpeg } from '@lauta/vision';
 import { findSpecies, type RuleSheet } from '@lauta/core/rules';
 import { specimenWeight } from '@lauta/core/specimen';
-import { formatMass } from '@lauta/core/units';
+import { formatMass, massUnitOf } from '@lauta/core/units';
 import { appNow, useNow } from '../../clock/appClock.ts';
 import { FileInput } from '../../frame/FileInput.tsx';
 import { Signal } from '../../frame/Signal.tsx';
@@ -19,7 +19,6 @@ import { useCareChoices } from '../care/choices.ts';
 import { lastClockOffset } from '../prepare/preparedness.ts';
 import { FishClock } from '../water/FishClock.tsx';
 import { handlingOf } from '../water/runningCatch.ts';
-import { massUnitOf } from '../well/words.ts';
 import { AfterFields, BeforeFields, ScaleFields } from './SpecimenFields.tsx';
 import { weighingOf, type SpecimenDraft } from './specimenDraft.ts';
 import type { Bank } from './useBank.ts';
@@ -37,7 +36,7 @@ export function SpecimenBank({
   bank: Bank;
 }) {
   const { event } = useInEvent();
-  const unit = massUnitOf(sheet);
+  const unit = massUnitOf(sheet.measure.step);
   const care = useCareChoices();
   const [recorded, setRecorded] = useState<string | null>(null);
   const [fileTrouble, setFileTrouble] = useState<string | null>(null);

@@ -1,10 +1,11 @@
 import { SPECIMEN_CARE, WOUND_PLACES, specimenWeight, type SpecimenCare } from '@lauta/core/specimen';
 import type { RuleSheet } from '@lauta/core/rules';
 import {
-  G_PER_OUNCE,
-  LENGTH_STEPS,
   formatMass,
   formatSmallMass,
+  G_PER_OUNCE,
+  LENGTH_STEPS,
+  lengthStepOf,
   mmFromSteps,
   stepsFromMm,
   type MassUnit,
@@ -16,7 +17,6 @@ import { Signal } from '../../frame/Signal.tsx';
 import { SizeField } from '../../frame/SizeField.tsx';
 import { speciesName } from '../catch/words.ts';
 import { Pick, Picks } from '../water/Picks.tsx';
-import { lengthStepOf } from '../well/FishIn.tsx';
 import { MassField } from '../scale/MassField.tsx';
 import { CARE_WORDS, WOUND_WORDS } from './words.ts';
 import { weighingOf, type SpecimenDraft } from './specimenDraft.ts';
@@ -156,7 +156,7 @@ export function AfterFields({
   tell,
   isCorrection,
 }: FieldsProps & { isCorrection: boolean }) {
-  const step = lengthStepOf(sheet);
+  const step = lengthStepOf(sheet.measure.step);
   const { unit: lengthUnit } = LENGTH_STEPS[step];
   const { grossG, tare, slingG, divisionG, lengthMm, wounds, corrects } = draft;
   const weighing = weighingOf(draft);

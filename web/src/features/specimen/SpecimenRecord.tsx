@@ -2,12 +2,17 @@ import type { SpecimenView } from '@lauta/contract';
 import { wallTimeOf } from '@lauta/core/schedule';
 import { specimenFindings, specimenWeight } from '@lauta/core/specimen';
 import type { RuleSheet } from '@lauta/core/rules';
-import { LENGTH_STEPS, formatMass, formatMeasured, formatSmallMass } from '@lauta/core/units';
+import {
+  formatMass,
+  formatMeasured,
+  formatSmallMass,
+  LENGTH_STEPS,
+  lengthStepOf,
+  massUnitOf,
+} from '@lauta/core/units';
 import { Signal } from '../../frame/Signal.tsx';
 import { HandlingRecord } from '../care/HandlingRecord.tsx';
 import { speciesName } from '../catch/words.ts';
-import { lengthStepOf } from '../well/FishIn.tsx';
-import { massUnitOf } from '../well/words.ts';
 import { CARE_WORDS, WOUND_WORDS, findingWords } from './words.ts';
 
 /** A record whole: weight, how it came about, photographs, wounds, and how the fish left. */
@@ -30,10 +35,10 @@ export function SpecimenRecord({
 }) {
   const { specimen, note, corrects, entrant, weighedAt, weighedHow, receivedAt } = record;
   const { weighing, care, wounds, photographs, handling, lengthMm } = specimen;
-  const unit = massUnitOf(sheet);
+  const unit = massUnitOf(sheet.measure.step);
   const weight = specimenWeight(weighing);
   const name = speciesName(sheet, specimen.speciesId);
-  const lengthUnit = LENGTH_STEPS[lengthStepOf(sheet)].unit;
+  const lengthUnit = LENGTH_STEPS[lengthStepOf(sheet.measure.step)].unit;
   const { local } = wallTimeOf(Date.parse(weighedAt), zone);
   const lines: [string, string][] = [
     [
@@ -115,7 +120,7 @@ export function SpecimenRecord({
             </div>
           ))}
         </dl>
-        {handling && <HandlingRecord handling={handling} zone={zone} />}
+        {handling && <HandlingRecord handling={handling} zone={zone} step={sheet.measure.step} />}
       </div>
       {onCorrect && !isCorrected && (
         <button type="button" className="btn h-16 justify-self-start lg:h-12" onClick={onCorrect}>

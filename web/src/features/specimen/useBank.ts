@@ -1,11 +1,10 @@
 import { useMemo } from 'react';
 import type { SpecimenView } from '@lauta/contract';
 import type { RuleSheet } from '@lauta/core/rules';
-import { G_PER_OUNCE } from '@lauta/core/units';
+import { G_PER_OUNCE, massUnitOf } from '@lauta/core/units';
 import { useFrames } from '../camera/frames.ts';
 import { freshCatch } from '../water/runningCatch.ts';
 import { useRunningCatch } from '../water/useRunningCatch.ts';
-import { massUnitOf } from '../well/words.ts';
 import { freshDraft, useSpecimenDraft, type SpecimenDraft } from './specimenDraft.ts';
 
 const METRIC_STEP_G = 10;
@@ -16,7 +15,7 @@ export function useBank(eventId: string, sheet: RuleSheet) {
   const { isKnown, running, change, begin } = useRunningCatch(`specimen ${eventId}`);
   const { draft: kept, put } = useSpecimenDraft(eventId);
   const { frames, add, replace } = useFrames(`specimen ${running.catchId}`);
-  const stepG = massUnitOf(sheet) === 'kg' ? METRIC_STEP_G : G_PER_OUNCE;
+  const stepG = massUnitOf(sheet.measure.step) === 'kg' ? METRIC_STEP_G : G_PER_OUNCE;
   const blank = useMemo(() => freshDraft(running.catchId, stepG), [running.catchId, stepG]);
   const draft = kept?.specimenId === running.catchId ? kept : blank;
   /** Nothing was told, tapped or photographed yet: another may take its place. */

@@ -256,6 +256,7 @@ function OpenBench({
         {analysis && (
           <FindingsList
             findings={analysis.findings}
+            step={sheet.measure.step}
             isFishThere
             onShow={({ place }) => setFocus(place && { place })}
           />

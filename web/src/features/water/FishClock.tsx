@@ -62,7 +62,7 @@ export function FishClock({
   change: ChangeCatch;
   /** Begins with a fish of its own. */
   begin: (next: RunningCatch) => void;
-  sheet: Pick<RuleSheet, 'species' | 'airSeconds'>;
+  sheet: Pick<RuleSheet, 'species' | 'airSeconds' | 'measure'>;
   speciesId: string;
   onSpecies: (speciesId: string) => void;
   /** IANA zone of the times that are mended. */

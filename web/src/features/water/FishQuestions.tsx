@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import {
   FREE_TREBLE,
-  GUESSED_POUNDS,
+  GUESSED_MASSES_G,
   HAZARD_CAUTION,
   HOOK_PLACES,
   UNHOOKING,
@@ -9,7 +9,14 @@ import {
   type CatchClock,
 } from '@lauta/core/care';
 import type { RuleSheet } from '@lauta/core/rules';
-import { G_PER_POUND } from '@lauta/core/units';
+import {
+  G_PER_POUND,
+  celsiusOf,
+  fahrenheitOf,
+  formatTemperature,
+  unitSystemOf,
+  type StepId,
+} from '@lauta/core/units';
 import { changeCareChoices, type CareChoices } from '../care/choices.ts';
 import { HOOK_WORDS } from '../care/words.ts';
 import { Pick, Picks } from './Picks.tsx';
@@ -28,12 +35,14 @@ export function FishQuestions({
   clock: CatchClock;
   running: RunningCatch;
   change: ChangeCatch;
-  sheet: Pick<RuleSheet, 'species'>;
+  sheet: Pick<RuleSheet, 'species' | 'measure'>;
   speciesId: string;
   onSpecies: (speciesId: string) => void;
   choices: CareChoices;
 }) {
   const [isTreble, setTreble] = useState(false);
+  const { step } = sheet.measure;
+  const system = unitSystemOf(step);
   const name = sheet.species.find((one) => one.id === speciesId)?.name ?? '';
   const hazard = hazardOf(name);
   return (
@@ -79,14 +88,14 @@ export function FishQuestions({
         </div>
       )}
       {clock.phase === 'fight' && (
-        <Picks label="About how heavy, lb">
-          {GUESSED_POUNDS.map((pounds) => (
+        <Picks label={`About how heavy, ${system === 'us' ? 'lb' : 'kg'}`}>
+          {GUESSED_MASSES_G[system].map((massG) => (
             <Pick
-              key={pounds}
-              isOn={running.guessedMassG === pounds * G_PER_POUND}
-              onPick={() => change((now) => ({ ...now, guessedMassG: pounds * G_PER_POUND }))}
+              key={massG}
+              isOn={running.guessedMassG === massG}
+              onPick={() => change((now) => ({ ...now, guessedMassG: massG }))}
             >
-              {pounds}
+              {massG / (system === 'us' ? G_PER_POUND : 1000)}
             </Pick>
           ))}
         </Picks>
@@ -109,16 +118,18 @@ export function FishQuestions({
       )}
       <details>
         <summary className="linklike inline-flex min-h-16 lg:min-h-11 items-center">
-          Water {choices.waterCelsius ?? '–'} °C, air {choices.airCelsius ?? '–'} °C
+          Water {degrees(choices.waterCelsius, step)}, air {degrees(choices.airCelsius, step)}
         </summary>
         <div className="flex gap-4">
-          <Celsius
-            label="water, °C"
+          <Temperature
+            label="water"
+            step={step}
             value={choices.waterCelsius}
             onChange={(waterCelsius) => changeCareChoices({ waterCelsius })}
           />
-          <Celsius
-            label="air, °C"
+          <Temperature
+            label="air"
+            step={step}
             value={choices.airCelsius}
             onChange={(airCelsius) => changeCareChoices({ airCelsius })}
           />
@@ -128,30 +139,45 @@ export function FishQuestions({
   );
 }
 
-function Celsius({
+function degrees(celsius: number | null, step: StepId): string {
+  if (celsius !== null) return formatTemperature(celsius, step);
+  return unitSystemOf(step) === 'us' ? '– °F' : '– °C';
+}
+
+/** The coldest and the warmest that is taken, °C. */
+const BOUNDS = [-40, 60] as const;
+
+/** A temperature in the event's unit; `value` and what is told are °C. */
+function Temperature({
   label,
+  step,
   value,
   onChange,
 }: {
   label: string;
+  step: StepId;
   value: number | null;
   onChange: (value: number | null) => void;
 }) {
+  const isUs = unitSystemOf(step) === 'us';
+  const shown = (celsius: number): number => (isUs ? Math.round(10 * fahrenheitOf(celsius)) / 10 : celsius);
   return (
     <label className="grid">
-      <span className="text-quiet">{label}</span>
+      <span className="text-quiet">
+        {label}, {isUs ? '°F' : '°C'}
+      </span>
       <input
         type="number"
         inputMode="decimal"
-        min={-40}
-        max={60}
-        step={0.5}
+        min={shown(BOUNDS[0])}
+        max={shown(BOUNDS[1])}
+        step="any"
         className="input h-16 w-28 text-xl"
-        defaultValue={value ?? ''}
+        defaultValue={value === null ? '' : shown(value)}
         onChange={(change) => {
           const { valueAsNumber } = change.currentTarget;
           if (change.currentTarget.validity.valid)
-            onChange(Number.isNaN(valueAsNumber) ? null : valueAsNumber);
+            onChange(Number.isNaN(valueAsNumber) ? null : isUs ? celsiusOf(valueAsNumber) : valueAsNumber);
         }}
       />
     </label>

@@ -1,7 +1,14 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { SALT_PERCENT, saltG } from '@lauta/core/well-water';
-import { G_PER_POUND } from '@lauta/core/units';
+import {
+  celsiusOf,
+  fahrenheitOf,
+  formatTemperature,
+  G_PER_POUND,
+  unitSystemOf,
+  type StepId,
+} from '@lauta/core/units';
 import type { RuleSheet } from '@lauta/core/rules';
 import { appNow, useNow } from '../../clock/appClock.ts';
 import { Field } from '../../frame/Field.tsx';
@@ -32,7 +39,6 @@ export function WellWaterPage() {
 }
 
 const L_PER_GALLON = 3.785411784;
-const fahrenheit = (celsius: number): number => (celsius * 9) / 5 + 32;
 
 function Planner({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet }) {
   const { event } = useInEvent();
@@ -43,7 +49,8 @@ function Planner({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet }) 
   const masses = useMemo(() => massesAboard(well), [well]);
   const forecast = useMemo(() => forecastOf(choices, masses), [choices, masses]);
   const left = minutesLeft(choices, forecast, now.getTime());
-  const isUs = sheet.measure.step === 'ounce' || sheet.measure.step.endsWith('pound') || sheet.measure.step.endsWith('inch'); // prettier-ignore
+  const { step } = sheet.measure;
+  const isUs = unitSystemOf(step) === 'us';
   return (
     <div className="grid max-w-4xl gap-6">
       <div>
@@ -99,7 +106,7 @@ function Planner({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet }) 
           </table>
         </details>
       </section>
-      <Cooling choices={choices} forecast={forecast} isUs={isUs} />
+      <Cooling choices={choices} forecast={forecast} step={step} />
       <section aria-labelledby="salt">
         <h2 id="salt">Salt and ammonia</h2>
         <p>
@@ -188,10 +195,10 @@ function Pump({
   );
 }
 
-function Cooling({ choices, forecast, isUs }: { choices: WellChoices; forecast: Forecast; isUs: boolean }) {
+function Cooling({ choices, forecast, step }: { choices: WellChoices; forecast: Forecast; step: StepId }) {
   const { targetCelsius, iceKg, minutes, isTooCold } = forecast.cooling;
-  const degrees = (celsius: number): string =>
-    isUs ? `${Math.round(fahrenheit(celsius))} °F` : `${celsius.toFixed(1)} °C`;
+  const isUs = unitSystemOf(step) === 'us';
+  const degrees = (celsius: number): string => formatTemperature(celsius, step);
   return (
     <section aria-labelledby="ice">
       <h2 id="ice">Ice</h2>
@@ -226,7 +233,7 @@ function Assumptions({ choices, isUs }: { choices: WellChoices; isUs: boolean })
     to: (litres: number) => litres / L_PER_GALLON,
     from: (own: number) => own * L_PER_GALLON,
   };
-  const warmth = { to: fahrenheit, from: (own: number) => ((own - 32) * 5) / 9 };
+  const warmth = { to: fahrenheitOf, from: celsiusOf };
   const feet = { to: (metres: number) => metres / 0.3048, from: (own: number) => own * 0.3048 };
   const us = (unit: Conversion): Conversion => (isUs ? unit : SAME);
   return (

@@ -1,11 +1,11 @@
 import { useEffect, useRef, useState } from 'react';
 import type { BeamOutcome } from '@lauta/core/cull';
 import type { RuleSheet } from '@lauta/core/rules';
-import { formatSmallMass, formatSteps } from '@lauta/core/units';
+import { formatSmallMass, formatSteps, massUnitOf } from '@lauta/core/units';
 import type { LengthOutlook, LiveWell, WellAct, WeightOutlook } from '@lauta/core/well';
 import { appNow } from '../../clock/appClock.ts';
 import { Signal } from '../../frame/Signal.tsx';
-import { adviceWords, fishWords, massUnitOf, thumbWords } from './words.ts';
+import { adviceWords, fishWords, thumbWords } from './words.ts';
 
 /** Left and right on the beam. */
 export type BeamPair = readonly [string, string];
@@ -78,7 +78,7 @@ export function CullPanel({
                     <td className="text-right">{(100 * probability).toFixed(0)} %</td>
                     <td className="pl-3 text-right">
                       {Number.isFinite(expectedLossG)
-                        ? formatSmallMass(expectedLossG, massUnitOf(sheet))
+                        ? formatSmallMass(expectedLossG, massUnitOf(sheet.measure.step))
                         : 'must stay'}
                     </td>
                     <td className="pl-3 text-right whitespace-nowrap">

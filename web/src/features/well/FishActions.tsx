@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { sideOf } from '@lauta/core/care';
 import type { RuleSheet } from '@lauta/core/rules';
-import { formatMass, formatSmallMass } from '@lauta/core/units';
+import { formatMass, formatSmallMass, massUnitOf } from '@lauta/core/units';
 import {
   CONDITIONS,
   WELL_SIGNS,
@@ -20,7 +20,7 @@ import { useCareChoices } from '../care/choices.ts';
 import { Pick, Picks } from '../water/Picks.tsx';
 import { AirClock, useAirTime, type AirTime } from './AirClock.tsx';
 import { MassField } from '../scale/MassField.tsx';
-import { CONDITION_WORDS, REASON_WORDS, SIGN_WORDS, massUnitOf, tagWords } from './words.ts';
+import { CONDITION_WORDS, REASON_WORDS, SIGN_WORDS, tagWords } from './words.ts';
 
 type Panel = 'look' | 'weigh' | 'tag' | 'go';
 const PANEL_WORDS: Record<Panel, string> = { look: 'Look', weigh: 'Weigh', tag: 'Tag', go: 'Let go' };
@@ -46,7 +46,7 @@ export function FishActions({
   const air = useAirTime();
   const { fishId } = fish;
   const { schools } = useCareChoices();
-  const unit = massUnitOf(sheet);
+  const unit = massUnitOf(sheet.measure.step);
   const slot =
     outlook.kind === 'weight' ? slotWorths(outlook).find((one) => one.fishId === fishId) : undefined;
   const weight = outlook.kind === 'weight' ? outlook.fish.find((one) => one.fishId === fishId) : undefined;
@@ -211,7 +211,7 @@ function WeighPanel({
     >
       <MassField
         label="Scale shows"
-        unit={massUnitOf(sheet)}
+        unit={massUnitOf(sheet.measure.step)}
         onMass={(read, from) => setWeight({ massG: read, from })}
         isLarge
         withScale

@@ -2,7 +2,14 @@ import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { sideOf } from '@lauta/core/care';
 import { findSpecies, isShort, type RuleSheet } from '@lauta/core/rules';
-import { formatMass, mmFromSteps, type LengthStepId } from '@lauta/core/units';
+import {
+  formatMass,
+  lengthStepOf,
+  massUnitOf,
+  mmFromSteps,
+  unitOf,
+  type LengthStepId,
+} from '@lauta/core/units';
 import {
   CONDITIONS,
   findTag,
@@ -18,7 +25,7 @@ import { useCareChoices } from '../care/choices.ts';
 import { Pick, Picks } from '../water/Picks.tsx';
 import { AirClock, useAirTime } from './AirClock.tsx';
 import { MassField } from '../scale/MassField.tsx';
-import { CONDITION_WORDS, massUnitOf, tagWords } from './words.ts';
+import { CONDITION_WORDS, tagWords } from './words.ts';
 
 /** A fish comes aboard: its kind, its weight, its tag. What is usual is chosen already. */
 export function FishIn({
@@ -54,10 +61,10 @@ export function FishIn({
   const [tagSet, setTag] = useState<string | null | undefined>(undefined);
   const tagId = tagSet === undefined ? (tagsAtOnce ? (free?.tagId ?? null) : null) : tagSet;
   const tagPlace = tagPlaceFor({ condition, speciesId }, sideOf('every-fish', schools));
-  const step: LengthStepId = lengthStepOf(sheet);
+  const step: LengthStepId = lengthStepOf(sheet.measure.step);
   const lengthMm = lengthSteps === null ? null : mmFromSteps(lengthSteps, step);
   const species = findSpecies(sheet, speciesId);
-  const unit = massUnitOf(sheet);
+  const unit = massUnitOf(sheet.measure.step);
   const range = lengthMm === null ? null : weightRange(species?.name ?? '', lengthMm);
   const verdict = range && massG !== null ? judgeWeight(range, massG) : 'fits';
   const how =
@@ -98,7 +105,7 @@ export function FishIn({
           withScale
         />
         <SizeField
-          label={`Length, ${step.endsWith('inch') ? 'in' : 'cm'}`}
+          label={`Length, ${unitOf(step)}`}
           steps={null}
           step={step}
           onSteps={setLength}
@@ -168,11 +175,4 @@ function freeTag(well: LiveWell, isFull: boolean) {
   if (!isFull) return next ?? null;
   const { spare } = well.settings;
   return spare && isFree(spare.tagId) ? findTag(well.settings, spare.tagId) : (next ?? null);
-}
-
-export function lengthStepOf(sheet: RuleSheet): LengthStepId {
-  if (sheet.measure.kind === 'length') return sheet.measure.step;
-  return sheet.measure.step === 'gram' || sheet.measure.step === 'ten-gram'
-    ? 'half-centimetre'
-    : 'quarter-inch';
 }

@@ -1,10 +1,10 @@
 import type { RuleSheet } from '@lauta/core/rules';
-import { formatMass, formatSteps } from '@lauta/core/units';
+import { formatMass, formatSteps, massUnitOf } from '@lauta/core/units';
 import { findTag, minutesUnseen, type LiveWell, type WellFish, type WellOutlook } from '@lauta/core/well';
 import { Signal } from '../../frame/Signal.tsx';
 import { speciesName } from '../catch/words.ts';
 import { TagMark } from './TagMark.tsx';
-import { CONDITION_WORDS, massUnitOf } from './words.ts';
+import { CONDITION_WORDS } from './words.ts';
 
 /** A fish aboard as a bar of its weight from the stop, with its doubt; a tap opens what can be done with it. */
 export function FishRow({
@@ -89,7 +89,7 @@ function barOf(fishId: string, outlook: WellOutlook, sheet: RuleSheet): Bar | nu
     const share = (FILLED * steps) / longest;
     return { share, from: share, to: share, words: formatSteps(steps, sheet.measure.step), isGuess: false };
   }
-  const unit = massUnitOf(sheet);
+  const unit = massUnitOf(sheet.measure.step);
   const found = outlook.fish.find((one) => one.fishId === fishId);
   if (!found) return null;
   const heaviest = Math.max(1, ...outlook.fish.map(({ massG }) => massG));

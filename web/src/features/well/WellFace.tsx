@@ -1,5 +1,5 @@
 import { isWeightSheet, type RuleSheet } from '@lauta/core/rules';
-import { formatMass, formatSmallMass, formatSteps, unitOf } from '@lauta/core/units';
+import { formatMass, formatSmallMass, formatSteps, massUnitOf, unitOf } from '@lauta/core/units';
 import {
   gains,
   slotWorths,
@@ -8,7 +8,7 @@ import {
   type WellOutlook,
   type WellTrouble,
 } from '@lauta/core/well';
-import { fishWords, gainWords, massUnitOf, troubleWords } from './words.ts';
+import { fishWords, gainWords, troubleWords } from './words.ts';
 
 /** Two standard uncertainties (GUM G.1.3: about 95 %, normal). */
 const COVERAGE = 2;
@@ -64,7 +64,7 @@ function Total({ outlook, sheet }: { outlook: WellOutlook; sheet: RuleSheet }) {
       <b className="num text-5xl">{figure}</b> <span className="text-xl">{unitOf(step)}</span>
       {outlook.kind === 'weight' && outlook.fish.length > 0 && (
         <span className="num block pt-1 text-base">
-          ± {formatSmallMass(COVERAGE * outlook.totalSigmaG, massUnitOf(sheet))}
+          ± {formatSmallMass(COVERAGE * outlook.totalSigmaG, massUnitOf(sheet.measure.step))}
         </span>
       )}
     </p>
@@ -72,7 +72,7 @@ function Total({ outlook, sheet }: { outlook: WellOutlook; sheet: RuleSheet }) {
 }
 
 function NextMustBeat({ well, outlook, sheet }: { well: LiveWell; outlook: WellOutlook; sheet: RuleSheet }) {
-  const unit = massUnitOf(sheet);
+  const unit = massUnitOf(sheet.measure.step);
   if (well.fish.length === 0)
     return <p className="pt-2 text-lg">The well is empty. Any fish that may be kept counts.</p>;
   if (outlook.kind === 'length') {

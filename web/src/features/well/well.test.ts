@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { BOAT_CUP_SHEET, planWell } from '@lauta/sim/demo';
 import { WELL_SIGNS, liveWellOf, wellOutlook, type WellAct, type WellEntry } from '@lauta/core/well';
+import { massUnitOf } from '@lauta/core/units';
 import { areLinesOut, countCarried, troublesNow } from './troublesNow.ts';
 import { carriedOver, entriesOfDay, lastDone, withEntries } from './wellDays.ts';
-import { SIGN_WORDS, actWords, adviceWords, fishWords, massUnitOf, tagWords, thumbWords } from './words.ts';
+import { SIGN_WORDS, actWords, adviceWords, fishWords, tagWords, thumbWords } from './words.ts';
 
 let serial = 0;
 const entry = (act: WellAct, atMs = ++serial): WellEntry => ({ entryId: `e${String(serial).padStart(4, '0')}`, atMs, act }); // prettier-ignore
@@ -106,7 +107,7 @@ describe('words at the well', () => {
   });
 
   it('show weights in the event’s unit, and name each sign and act', () => {
-    expect(massUnitOf(BOAT_CUP_SHEET)).toBe('lb-oz');
+    expect(massUnitOf(BOAT_CUP_SHEET.measure.step)).toBe('lb-oz');
     expect(WELL_SIGNS.every((sign) => SIGN_WORDS[sign].length > 3)).toBe(true);
     for (const { act } of planWell()) expect(actWords(act, well, BOAT_CUP_SHEET)).toMatch(/[a-z]/);
   });

@@ -1,6 +1,6 @@
 import type { CullAdvice } from '@lauta/core/cull';
 import type { RuleSheet } from '@lauta/core/rules';
-import { MASS_STEPS, formatMass, formatSmallMass, type MassUnit } from '@lauta/core/units';
+import { formatMass, formatSmallMass, massUnitOf, type MassUnit } from '@lauta/core/units';
 import {
   findTag,
   type Condition,
@@ -17,12 +17,6 @@ import {
 import type { Tone } from '../../frame/Signal.tsx';
 import { speciesName } from '../catch/words.ts';
 import { chanceWords } from '../../frame/chance.ts';
-
-/** What weights are shown in: the event's unit; where length counts, that of its lengths' country. */
-export function massUnitOf({ measure }: RuleSheet): MassUnit {
-  if (measure.kind === 'weight') return MASS_STEPS[measure.step].unit;
-  return measure.step.endsWith('inch') ? 'lb-oz' : 'kg';
-}
 
 export const CONDITION_WORDS: Record<Condition, { word: string; tone: Tone }> = {
   lively: { word: 'lively', tone: 'clear' },
@@ -88,7 +82,7 @@ export function adviceWords(
   sheet: RuleSheet,
   outlook: WeightOutlook,
 ): string {
-  const unit = massUnitOf(sheet);
+  const unit = massUnitOf(sheet.measure.step);
   const name = (fishId: string): string => fishWords(well, sheet, fishId);
   switch (advice.kind) {
     case 'keep-all':
@@ -118,7 +112,7 @@ const capital = (words: string): string => words.charAt(0).toUpperCase() + words
 export function thumbWords(outlook: WeightOutlook, well: LiveWell, sheet: RuleSheet): string | null {
   const { thumb } = outlook;
   if (!thumb) return null;
-  const gap = formatSmallMass(thumb.gapG, massUnitOf(sheet));
+  const gap = formatSmallMass(thumb.gapG, massUnitOf(sheet.measure.step));
   const name = (fishId: string): string => fishWords(well, sheet, fishId);
   return thumb.kind === 'scale'
     ? `Rule of thumb: a quarter pound or more apart (${gap}), so the scale decides: ${name(thumb.fishId)} goes.`
