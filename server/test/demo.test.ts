@@ -82,6 +82,16 @@ describe('the demo', () => {
     await load();
     expect((await head())?.seq).toBe((before?.seq ?? 0) + planned.length);
   });
+
+  it('goes on where a visitor was first: a catch that was withdrawn before its verdict stays so', async () => {
+    const planned = planDemo(CATCHES).filter((one) => one.decision !== null);
+    await world.pool.query('DELETE FROM verdicts');
+    await world.pool.query("DELETE FROM receipts WHERE JSON_VALUE(receipt, '$.kind') = 'catch.judge'");
+    await world.pool.query('UPDATE catches SET withdrawn_at = received_at LIMIT 1');
+    await load();
+    const [rows] = await world.pool.query('SELECT DISTINCT catch_id FROM verdicts');
+    expect(rows).toHaveLength(planned.length - 1);
+  });
 });
 
 describe('a database that goes away while the demo comes in', () => {

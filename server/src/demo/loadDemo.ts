@@ -4,7 +4,7 @@ import type { Role } from '@lauta/core/people';
 import { findBoard, readBoard, type BenchNotes, type BoardMarks, type Point, type Quad } from '@lauta/vision';
 import { stepsReached } from '@lauta/core/rules';
 import { wallTimeOf } from '@lauta/core/schedule';
-import type { SignedCapture } from '@lauta/contract';
+import type { ProblemType, SignedCapture } from '@lauta/contract';
 import { rollDice, seedFor, type PhotoTruth } from '@lauta/sim/camera';
 import { driftOverMere, type SimulatedFix } from '@lauta/sim/position';
 import {
@@ -20,6 +20,7 @@ import {
   type DemoPerson,
 } from '@lauta/sim/demo';
 import type { Lauta } from '../lauta.ts';
+import { Refusal } from '../refusal.ts';
 import { isDatabaseAway } from '../storage/database.ts';
 import type { Storage } from '../storage/storage.ts';
 import { frozenClock } from '../clock.ts';
@@ -246,7 +247,7 @@ async function decide(lauta: Lauta, cast: Cast, caught: DemoCatch): Promise<void
   const measurement = record && (await lauta.storage.read.catches.measurement(record.measurementId));
   if (!measurement) throw new Error(`demo catch ${caught.index}: expected a claim before its verdict`);
   const { atMs, ...planned } = caught.decision;
-  await send(lauta, cast.judgeId, `verdict ${caught.index}`, atMs, 'catch.judge', {
+  const sent = send(lauta, cast.judgeId, `verdict ${caught.index}`, atMs, 'catch.judge', {
     catchId,
     verdictId: verdictIdOf(caught),
     replaces: null,
@@ -255,7 +256,13 @@ async function decide(lauta: Lauta, cast: Cast, caught: DemoCatch): Promise<void
         ? { ...planned, steps: stepsReached(DEMO_SHEET.measure, measurement.reading.apparentMm) }
         : planned,
   });
+  await sent.catch((error: unknown) => {
+    // A visitor was first: while the demo comes in people judge and withdraw already, and what they did stays.
+    if (!(error instanceof Refusal && VISITED.has(error.type))) throw error;
+  });
 }
+
+const VISITED: ReadonlySet<ProblemType> = new Set(['verdict-moved-on', 'catch-withdrawn']);
 
 const sha256Of = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
