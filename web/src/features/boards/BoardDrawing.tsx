@@ -1,4 +1,5 @@
 import { boardLines, boardNumerals, faceLengthMm, type MeasuringBoard } from '@lauta/vision';
+import { widthWords } from './words.ts';
 
 /** A kind of board as its profile draws it, from straight above: the stop at the left. */
 export function BoardDrawing({ board }: { board: MeasuringBoard }) {
@@ -19,7 +20,7 @@ export function BoardDrawing({ board }: { board: MeasuringBoard }) {
       viewBox={`${-stopMm} ${-wallMm} ${lengthMm + stopMm} ${widthMm + wallMm}`}
       className="border-base-300 block w-full border"
       role="img"
-      aria-label={`The ${board.name}: ${board.scaleLength} ${board.unit}, ${Math.round(widthMm)} mm broad`}
+      aria-label={`The ${board.name}: ${board.scaleLength} ${board.unit}, ${widthWords(widthMm, board.unit)}`}
     >
       <rect width={lengthMm} height={widthMm} fill={board.face} />
       <path d={lines} fill={board.ink} />

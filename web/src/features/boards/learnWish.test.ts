@@ -54,7 +54,7 @@ describe('what the bench is asked of an empty board', () => {
     expect(!result.ok && result.missing).toMatch(/a unit or more above/);
   });
 
-  it.each(['12', '601', 'broad', '0'])('and that a board is not %s mm broad', (widthMm) => {
+  it.each(['12', '601', 'broad', '0'])('and that a board is not %s mm wide', (widthMm) => {
     const result = asked({ widthMm });
     expect(!result.ok && result.missing).toMatch(/30 to 600/);
   });

@@ -6,7 +6,7 @@ describe('a board in words', () => {
   it('tells length, breadth, lines and numerals', () => {
     const [birch, , slate] = SHIPPED_BOARDS as [MeasuringBoard, MeasuringBoard, MeasuringBoard];
     expect(rulingWords(birch)).toBe(
-      '30 in long, 152 mm broad; lines every inch, every half inch, every quarter inch; numerals every inch, in 2 rows.',
+      '30 in long, 6.0 in wide; lines every inch, every half inch, every quarter inch; numerals every inch, in 2 rows.',
     );
     expect(rulingWords(slate)).toContain('lines every 5 cm, every centimetre, every half centimetre');
   });

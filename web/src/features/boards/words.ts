@@ -1,8 +1,16 @@
+import { MM_PER_INCH } from '@lauta/core/units';
 import type { LearnTrouble, LearntBoard } from '@lauta/vision';
 
 const FRACTIONS: Record<string, string> = {
   '0.5': 'half', '0.25': 'quarter', '0.125': 'eighth', '0.0625': 'sixteenth',
 }; // prettier-ignore
+
+/** How wide a board is, in the unit of its own ruling. */
+export function widthWords(widthMm: number, unit: 'in' | 'cm'): string {
+  return unit === 'in'
+    ? `${(widthMm / MM_PER_INCH).toFixed(1)} in wide`
+    : `${(widthMm / 10).toFixed(1)} cm wide`;
+}
 
 /** What a profile says of a board, in a sentence. */
 export function rulingWords({
@@ -19,7 +27,7 @@ export function rulingWords({
     return fraction === '' ? `every ${word}` : `every ${fraction} ${word}`;
   };
   const rows = numerals.centresAt.length === 1 ? 'one row' : `${numerals.centresAt.length} rows`;
-  return `${scaleLength} ${unit} long, ${Math.round(widthMm)} mm broad; lines ${lines.map(({ every }) => stepWords(every)).join(', ')}; numerals ${stepWords(numerals.every)}, in ${rows}.`;
+  return `${scaleLength} ${unit} long, ${widthWords(widthMm, unit)}; lines ${lines.map(({ every }) => stepWords(every)).join(', ')}; numerals ${stepWords(numerals.every)}, in ${rows}.`;
 }
 
 /** Why no profile came of a photograph, and what to do. */

@@ -2,7 +2,7 @@ import type { BenchReadingView, CatchView } from '@lauta/contract';
 import type { FileFinding } from '@lauta/core/file-evidence';
 import type { Finding } from '@lauta/vision';
 import { stepsReached, type LengthSheet } from '@lauta/core/rules';
-import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
+import { LENGTH_STEPS, formatMeasured, formatSmallLength, formatSteps } from '@lauta/core/units';
 import { clockTime } from '../../clock/words.ts';
 import { Signal } from '../../frame/Signal.tsx';
 import { useInEvent } from '../../frame/inEvent.ts';
@@ -50,7 +50,7 @@ export function EvidenceSummary({
       </dl>
       <p className="text-quiet -mt-2 text-sm">
         <span className="num">
-          {formatMeasured(reading.apparentMm, unit)} {unit} ± {reading.sigmaMm.toFixed(1)} mm
+          {formatMeasured(reading.apparentMm, unit)} {unit} ± {formatSmallLength(reading.sigmaMm, step)}
         </span>
         {reading.kind === 'tape' ? (
           ', two readings of a tape that agree'
