@@ -17,6 +17,7 @@ export default defineConfig({
           include: [
             'core/src/**/*.test.ts',
             'vision/src/**/*.test.ts',
+            'words/src/**/*.test.ts',
             'sim/src/**/*.test.ts',
             'contract/src/**/*.test.ts',
             'web/src/**/*.test.ts',

@@ -9,10 +9,11 @@ const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 const MAY_IMPORT: Record<string, readonly string[]> = {
   core: [],
   vision: ['core'],
+  words: ['core'],
   sim: ['core', 'vision'],
   contract: ['core', 'vision'],
   server: ['core', 'vision', 'contract', 'sim'],
-  web: ['core', 'vision', 'contract', 'sim'],
+  web: ['core', 'vision', 'words', 'contract', 'sim'],
   e2e: ['core', 'vision', 'contract', 'sim'],
   scripts: [],
 };

@@ -18,16 +18,15 @@ export {
 } from './catchClock.ts';
 export { LEFT_WITH, type Handling, type LeftWith } from './handling.ts';
 export {
-  FREE_TREBLE,
   HAZARDS,
-  HAZARD_CAUTION,
+  HOOK_ADVICE_CODES,
   HOOK_PLACES,
-  UNHOOKING,
   hazardOf,
   hookAdvice,
   type Hazard,
   type HazardId,
   type HookAdvice,
+  type HookAdviceCode,
   type HookPlace,
 } from './hazards.ts';
 export {
@@ -49,6 +48,7 @@ export {
   schoolsFirstAt,
   sideOf,
   type ChosenSchools,
+  type KnownSchool,
   type School,
   type SchoolId,
   type SchoolPlace,
@@ -56,7 +56,6 @@ export {
 } from './schools.ts';
 export {
   SIGNS_SEEN,
-  SIGN_WORDS,
   VITALITY_SIGNS,
   judgeVitality,
   type SignSeen,

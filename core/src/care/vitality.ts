@@ -6,14 +6,6 @@
 export const VITALITY_SIGNS = ['upright', 'gills', 'tail-grab', 'fins', 'pulls'] as const;
 export type VitalitySign = (typeof VITALITY_SIGNS)[number];
 
-export const SIGN_WORDS: Record<VitalitySign, string> = {
-  upright: 'It keeps itself upright.',
-  gills: 'Its gill covers beat evenly.',
-  'tail-grab': 'It bursts away when the tail is held.',
-  fins: 'Its pectoral fins beat.',
-  pulls: 'It pulls or bites down.',
-};
-
 /** A sign that was not looked for is left out. */
 export const SIGNS_SEEN = ['yes', 'no', 'doubtful'] as const;
 export type SignSeen = (typeof SIGNS_SEEN)[number];

@@ -12,6 +12,7 @@ export {
   type GateStep,
   type PrepareGroup,
   type PrepareItem,
+  type PrepareItemId,
   type Readiness,
   type SelfCheck,
 } from './prepare.ts';

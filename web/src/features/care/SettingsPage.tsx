@@ -1,4 +1,5 @@
-import { SCHOOLS, SCHOOL_PLACES, schoolsFirstAt, sideOf, type School, type SchoolId } from '@lauta/core/care';
+import { SCHOOLS, SCHOOL_PLACES, schoolsFirstAt, sideOf, type KnownSchool } from '@lauta/core/care';
+import { schoolWords } from '@lauta/words';
 import { useWho } from '../../people/queries.ts';
 import { RECEIVERS, chooseReceiver, useReceiverChoice, type ReceiverChoice } from '../../position/usePosition.ts'; // prettier-ignore
 import { OwnDevices } from '../custody/OwnDevices.tsx';
@@ -87,26 +88,27 @@ function PositionChoice() {
   );
 }
 
-function Choice({ school }: { school: School }) {
+function Choice({ school }: { school: KnownSchool }) {
   const { schools } = useCareChoices();
-  const chosen = sideOf(school.id as SchoolId, schools);
+  const chosen = sideOf(school.id, schools);
+  const words = schoolWords(school.id);
   return (
     <fieldset className="py-3">
       <legend className="contents">
-        <b>{school.question}</b>
+        <b>{words.question}</b>
       </legend>
       {school.sides.map((side) => (
-        <label key={side.id} className="flex min-h-11 items-center gap-3">
+        <label key={side} className="flex min-h-11 items-center gap-3">
           <input
             type="radio"
             className="radio flex-none"
             name={school.id}
-            checked={chosen === side.id}
-            onChange={() => changeCareChoices({ schools: { ...schools, [school.id]: side.id } })}
+            checked={chosen === side}
+            onChange={() => changeCareChoices({ schools: { ...schools, [school.id]: side } })}
           />
           <span>
-            {side.words}
-            {side.id === school.usual && <span className="text-quiet"> (usual)</span>}
+            {words.sides[side]}
+            {side === school.usual && <span className="text-quiet"> (usual)</span>}
           </span>
         </label>
       ))}

@@ -1,11 +1,5 @@
-import {
-  SIGN_WORDS,
-  VITALITY_SIGNS,
-  clockOf,
-  clockVerdict,
-  judgeVitality,
-  type Handling,
-} from '@lauta/core/care';
+import { VITALITY_SIGNS, clockOf, clockVerdict, judgeVitality, type Handling } from '@lauta/core/care';
+import { SIGN_WORDS } from '@lauta/words';
 import { formatTemperature, type StepId } from '@lauta/core/units';
 import type { Tone } from '../../frame/Signal.tsx';
 import { clockTime } from '../../clock/words.ts';

@@ -6,6 +6,7 @@ import {
   type PrepareGroup,
   type PrepareItem,
 } from '@lauta/core/planning';
+import { PREPARE_WORDS } from '@lauta/words';
 import { waysToLose } from '@lauta/core/rules';
 import { useNow } from '../../clock/appClock.ts';
 import { Signal } from '../../frame/Signal.tsx';
@@ -139,6 +140,7 @@ function Item({
   seen: boolean | null;
   tick: (isTicked: boolean) => void;
 }) {
+  const words = PREPARE_WORDS[item.id];
   return (
     <li className="py-1">
       <label className="flex min-h-16 items-center gap-4">
@@ -149,7 +151,7 @@ function Item({
           disabled={seen === true}
           onChange={({ currentTarget }) => tick(currentTarget.checked)}
         />
-        <span className="grow">{item.what}</span>
+        <span className="grow">{words.what}</span>
         {seen !== null && <Signal tone={seen ? 'clear' : 'fault'}>{seen ? 'seen' : 'not right'}</Signal>}
       </label>
       <details className="pl-11">
@@ -157,7 +159,7 @@ function Item({
           Why, and how to check
         </summary>
         <p className="text-quiet text-sm">
-          {item.why} {item.how}
+          {words.why} {words.how}
         </p>
       </details>
     </li>

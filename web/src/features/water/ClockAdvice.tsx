@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { hookAdvice, isBoardHot, isLiftForbidden, type CatchClock } from '@lauta/core/care';
+import { HOOK_ADVICE_WORDS } from '@lauta/words';
 import type { CareChoices } from '../care/choices.ts';
 import type { RunningCatch } from './runningCatch.ts';
 import { SchoolLines } from './SchoolLines.tsx';
@@ -19,7 +20,8 @@ export function ClockAdvice({
     if (isLiftForbidden(choices))
       lines.push(<b key="frost">Air below freezing: no lift. Eyes and gills freeze; measure it in the water or let it go.</b>); // prettier-ignore
     if (isBoardHot(choices)) lines.push('Hot day: pour water over the board again before this lift.');
-    for (const words of hookAdvice(running.hookPlace, running.bleeds).words) lines.push(words);
+    for (const code of hookAdvice(running.hookPlace, running.bleeds).codes)
+      lines.push(HOOK_ADVICE_WORDS[code]);
   }
   return (
     <>

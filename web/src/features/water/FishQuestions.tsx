@@ -1,13 +1,6 @@
 import { useState } from 'react';
-import {
-  FREE_TREBLE,
-  GUESSED_MASSES_G,
-  HAZARD_CAUTION,
-  HOOK_PLACES,
-  UNHOOKING,
-  hazardOf,
-  type CatchClock,
-} from '@lauta/core/care';
+import { GUESSED_MASSES_G, HOOK_PLACES, hazardOf, type CatchClock } from '@lauta/core/care';
+import { FREE_TREBLE, HAZARD_CAUTION, HAZARD_WORDS, UNHOOKING } from '@lauta/words';
 import type { RuleSheet } from '@lauta/core/rules';
 import {
   G_PER_POUND,
@@ -44,7 +37,8 @@ export function FishQuestions({
   const { step } = sheet.measure;
   const system = unitSystemOf(step);
   const name = sheet.species.find((one) => one.id === speciesId)?.name ?? '';
-  const hazard = hazardOf(name);
+  const kind = hazardOf(name);
+  const hazard = kind && HAZARD_WORDS[kind.id];
   return (
     <>
       <Picks label="Species">

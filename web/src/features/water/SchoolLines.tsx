@@ -1,4 +1,5 @@
-import { schoolsAt, sideOf, type SchoolId, type SchoolPlace } from '@lauta/core/care';
+import { schoolsAt, sideOf, type SchoolPlace } from '@lauta/core/care';
+import { schoolWords } from '@lauta/words';
 import { useCareChoices } from '../care/choices.ts';
 
 /** What the chosen schools say at a place of the day; the other sides are named in the settings. */
@@ -6,10 +7,9 @@ export function SchoolLines({ place }: { place: SchoolPlace }) {
   const { schools } = useCareChoices();
   return (
     <ul className="text-quiet grid gap-0.5 text-sm">
-      {schoolsAt(place).map(({ id, sides }) => {
-        const chosen = sideOf(id as SchoolId, schools);
-        return <li key={id}>{sides.find((side) => side.id === chosen)?.words}</li>;
-      })}
+      {schoolsAt(place).map(({ id }) => (
+        <li key={id}>{schoolWords(id).sides[sideOf(id, schools)]}</li>
+      ))}
     </ul>
   );
 }

@@ -1,4 +1,5 @@
-import { LEFT_WITH, SIGN_WORDS, VITALITY_SIGNS, judgeVitality, type SignSeen } from '@lauta/core/care';
+import { SIGN_WORDS } from '@lauta/words';
+import { LEFT_WITH, VITALITY_SIGNS, judgeVitality, type SignSeen } from '@lauta/core/care';
 import { Signal } from '../../frame/Signal.tsx';
 import { LEFT_WITH_WORDS, SEEN_WORDS } from '../care/words.ts';
 import { Pick, Picks } from './Picks.tsx';
