@@ -46,6 +46,7 @@ const SOURCES = [
   'core/src',
   'vision/src',
   'vision/data',
+  'words/src',
   'contract/src',
   'sim/src',
   'package-lock.json',
