@@ -62,7 +62,7 @@ export function PreparePage() {
           </Signal>
         </p>
       </div>
-      <TodaysCode day={day} code={code} entrantId={place.entrantId} />
+      <TodaysCode day={day} code={code} entrantId={place.entrantId} step={sheet?.measure.step ?? null} />
       <SelfChecks see={see} isAtHand={isFetched ? true : null} hasCode={isWaiting ? null : code !== null} />
       <fieldset>
         <legend className="text-quiet">You set out from</legend>

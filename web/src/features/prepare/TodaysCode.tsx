@@ -1,4 +1,5 @@
 import type { DayView } from '@lauta/contract';
+import { unitSystemOf, type StepId } from '@lauta/core/units';
 import { clockTime, dayWords } from '../../clock/words.ts';
 import { useInEvent } from '../../frame/inEvent.ts';
 
@@ -7,10 +8,13 @@ export function TodaysCode({
   day,
   code,
   entrantId,
+  step,
 }: {
   day: DayView;
   code: string | null;
   entrantId: string;
+  /** What the event scores in; null before that is known. */
+  step: StepId | null;
 }) {
   const { event } = useInEvent();
   const sheet = `/api/events/${event.eventId}/entrants/${entrantId}/identifiers.pdf`;
@@ -33,8 +37,9 @@ export function TodaysCode({
         <>
           <p className="num text-7xl leading-tight font-bold tracking-widest sm:text-8xl">{code}</p>
           <p className="text-quiet">
-            Write it on a matt card in letters at least 12 mm tall, each in its box; compare it letter by
-            letter. Or{' '}
+            Write it on a matt card in letters at least{' '}
+            {step !== null && unitSystemOf(step) === 'us' ? 'half an inch' : '12 mm'} tall, each in its box;
+            compare it letter by letter. Or{' '}
             <a className="linklike" href={sheet} target="_blank" rel="noreferrer">
               print the card
             </a>{' '}
