@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { z } from 'zod';
 import { compareHead, keepHead, type BrokenPromise, type LedgerHead } from '@lauta/core/ledger';
-import { appClockOffsetMs } from '../clock/appClock.ts';
+import { appClockOffsetMs, onceClockSet } from '../clock/appClock.ts';
 import { getJson } from '../door/http.ts';
 import { readStored, useStored, writeStored } from '../frame/stored.ts';
 import { useWho } from '../people/queries.ts';
@@ -26,12 +26,15 @@ function parse(text: string | null): Kept {
   }
 }
 
-/** Keeps where the server said that an event's ledger ended. */
+/** Keeps where the server said that an event's ledger ended; a stream may tell it before the server's time is known. */
 export function rememberHead(
   eventId: string,
   { seq, hash }: { seq: number; hash?: string | undefined },
 ): void {
-  if (hash === undefined) return;
+  if (hash !== undefined) onceClockSet(() => keep(eventId, { seq, hash }));
+}
+
+function keep(eventId: string, { seq, hash }: LedgerHead): void {
   const kept = readStored(keyOf(eventId), parse);
   const told = keepHead(kept.told, { seq, hash });
   if (told === kept.told) return;
