@@ -60,7 +60,8 @@ export default function WatersMap({
   const drawn = useRef<Map | null>(null);
   useEffect(() => {
     if (!frame.current) return;
-    const made = map(frame.current, { attributionControl: false, zoomSnap: 0.25 });
+    // Places are drawn anew whenever something of the catch is heard: names that fade out would stand there twice.
+    const made = map(frame.current, { attributionControl: false, zoomSnap: 0.25, fadeAnimation: false });
     made.fitBounds(
       geoJSON(waters as GeoJSON.FeatureCollection)
         .getBounds()
