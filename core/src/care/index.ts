@@ -49,7 +49,6 @@ export {
   sideOf,
   type ChosenSchools,
   type KnownSchool,
-  type School,
   type SchoolId,
   type SchoolPlace,
   type SideOf,

@@ -1,17 +1,3 @@
-/**
- * Questions on which careful anglers disagree. Both answers are named wherever the question matters, and each person
- * chooses the own one; the event's rule sheet holds over all of them. Common practice, no published source. Question
- * and answers are in words.
- */
-export interface School {
-  id: string;
-  sides: readonly string[];
-  /** The side taken until a person chooses. */
-  usual: string;
-  /** Where on the water it matters; each of these places shows it. */
-  shownAt: readonly SchoolPlace[];
-}
-
 /** Parts of the day at which a school changes what Lauta shows. */
 export const SCHOOL_PLACES = [
   'prepare',
@@ -24,6 +10,7 @@ export const SCHOOL_PLACES = [
 ] as const;
 export type SchoolPlace = (typeof SCHOOL_PLACES)[number];
 
+/** @param shownAt where on the water it matters @param usual the side taken until a person chooses */
 const school = <Id extends string, Side extends string>(
   id: Id,
   shownAt: readonly SchoolPlace[],
@@ -31,6 +18,11 @@ const school = <Id extends string, Side extends string>(
   sides: readonly Side[],
 ) => ({ id, sides, usual, shownAt });
 
+/**
+ * Questions on which careful anglers disagree. Both answers are named wherever the question matters, and each person
+ * chooses the own one; the event's rule sheet holds over all of them. Common practice, no published source. Question
+ * and answers are in words.
+ */
 export const SCHOOLS = [
   school('air-time', ['lift', 'photographs'], 'six-seconds', ['six-seconds', 'breath', 'thirty-seconds']),
   school('photographs', ['photographs'], 'burst', ['burst', 'few']),
@@ -64,10 +56,10 @@ export function sideOf<Id extends SchoolId>(
   id: Id,
   chosen: Readonly<Record<string, string | undefined>>,
 ): SideOf<Id> {
-  const found = SCHOOLS.find((one) => one.id === id) as School;
+  const found: { sides: readonly string[]; usual: string } | undefined = SCHOOLS.find((one) => one.id === id);
   const known = (side: string | undefined): side is string =>
-    side !== undefined && found.sides.includes(side);
-  return (known(chosen[id]) ? chosen[id] : found.usual) as SideOf<Id>;
+    side !== undefined && found?.sides.includes(side) === true;
+  return (known(chosen[id]) ? chosen[id] : found?.usual) as SideOf<Id>;
 }
 
 /** The questions that matter at a place. */

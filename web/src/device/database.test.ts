@@ -180,6 +180,16 @@ describe('a device of the version with seven databases', () => {
   });
 });
 
+describe('a browser that does not tell which databases there are', () => {
+  it('has what was there taken over all the same', async () => {
+    await leaveFormer();
+    vi.spyOn(indexedDB, 'databases').mockRejectedValue(new DOMException('not told', 'UnknownError'));
+    const { outbox } = await openPage();
+    expect((await outbox.all()).entries).toHaveLength(recordsOf('lauta-outbox', 'entries').length);
+    expect(await leftBehind()).toBe(0);
+  });
+});
+
 describe('a new device', () => {
   it('makes one database and none of the former', async () => {
     const { deviceDatabase } = await openPage();

@@ -3,12 +3,12 @@ import type { DeviceDatabase, DeviceStores } from './database.ts';
 
 type StoreName = StoreNames<DeviceStores>;
 
-/** Where versions before the one database kept each store. */
+/** Where versions before the one database kept each store; files before what needs them. */
 export const FORMER_STORES: readonly { database: string; stores: Readonly<Record<string, StoreName>> }[] = [
-  { database: 'lauta-outbox', stores: { entries: 'entries', files: 'files' } },
+  { database: 'lauta-outbox', stores: { files: 'files', entries: 'entries' } },
   { database: 'lauta-custody', stores: { keys: 'keys', chains: 'chains', captures: 'captures' } },
   { database: 'lauta-fish', stores: { fish: 'fish' } },
-  { database: 'lauta-water', stores: { drafts: 'drafts', photographs: 'draft-photographs' } },
+  { database: 'lauta-water', stores: { photographs: 'draft-photographs', drafts: 'drafts' } },
   { database: 'lauta-frames', stores: { frames: 'frames' } },
   { database: 'lauta-sent', stores: { sent: 'sent' } },
   { database: 'lauta-known', stores: { known: 'known' } },
@@ -22,16 +22,24 @@ export const FORMER_STORES: readonly { database: string; stores: Readonly<Record
  * the next start.
  */
 export async function takeOverFormer(db: DeviceDatabase): Promise<void> {
-  const there = await namesThere();
+  const there = await namesThere().catch(() => null);
   for (const { database, stores } of FORMER_STORES) {
     if (there && !there.has(database)) continue;
     const former = await openExisting(database).catch(() => null);
     if (!former) continue;
-    for (const [from, to] of Object.entries(stores))
-      if (former.objectStoreNames.contains(from))
-        await moveStore(former, from, db, to).catch(() => undefined);
+    await moveStores(former, stores, db).catch(() => undefined);
     former.close();
   }
+}
+
+/** One store after the other: where one fails, what needs it stays as well. */
+async function moveStores(
+  former: IDBPDatabase,
+  stores: Readonly<Record<string, StoreName>>,
+  db: DeviceDatabase,
+): Promise<void> {
+  for (const [from, to] of Object.entries(stores))
+    if (former.objectStoreNames.contains(from)) await moveStore(former, from, db, to);
 }
 
 /** Which databases there are; null where the browser does not tell. */

@@ -1,13 +1,7 @@
 import type { Result } from '@lauta/core/result';
 import type { BoardReading, ReadingRefusal } from '@lauta/vision';
 import { stepsOutlook, type LengthMeasure } from '@lauta/core/rules';
-import {
-  formatMeasured,
-  formatSmallLength,
-  formatSteps,
-  LENGTH_STEPS,
-  type LengthUnit,
-} from '@lauta/core/units';
+import { formatMeasured, formatSmallLength, formatSteps, LENGTH_STEPS } from '@lauta/core/units';
 import { Signal } from '../../frame/Signal.tsx';
 import { readingRefusalWords } from '../../problem/words.ts';
 import { madeWords } from './words.ts';
@@ -50,7 +44,7 @@ function ReadFigure({ reading, measure }: { reading: BoardReading; measure: Leng
       <p role="status" aria-live="polite">
         <span className="num text-5xl font-bold sm:text-6xl">{formatMeasured(reading.apparentMm, unit)}</span>{' '}
         <span className="num text-quiet text-lg">
-          {unit} ± {sigmaWords(reading.sigmaMm, unit)}
+          {unit} ± {formatMeasured(reading.sigmaMm, unit)}
         </span>
       </p>
       <dl className="mt-2 grid grid-cols-[auto_1fr] items-baseline gap-x-3 gap-y-1">
@@ -98,12 +92,4 @@ function ReadFigure({ reading, measure }: { reading: BoardReading; measure: Leng
       </details>
     </div>
   );
-}
-
-function sigmaWords(sigmaMm: number, unit: LengthUnit): string {
-  return unit === 'in'
-    ? (sigmaMm / 25.4).toFixed(2)
-    : unit === 'cm'
-      ? (sigmaMm / 10).toFixed(2)
-      : sigmaMm.toFixed(1);
 }
