@@ -9,7 +9,7 @@ const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 const MAY_IMPORT: Record<string, readonly string[]> = {
   core: [],
   vision: ['core'],
-  words: ['core'],
+  words: ['core', 'vision', 'contract'],
   sim: ['core', 'vision'],
   contract: ['core', 'vision'],
   server: ['core', 'vision', 'contract', 'sim'],
@@ -21,7 +21,7 @@ const MAY_IMPORT: Record<string, readonly string[]> = {
 /** Where the simulated may be used outside of tests: demo data on the server, simulated devices on the page. */
 const SIM_ONLY_IN: Record<string, RegExp> = {
   server: /^server\/(src\/demo|bench)\//,
-  web: /^web\/src\/(features\/(photo\/camera|camera\/(film|simulated))|position\/simulated|scale\/simulated)/,
+  web: /^web\/src\/(camera\/(camera|film|simulated)|position\/simulated|scale\/simulated)/,
 };
 
 interface Import {

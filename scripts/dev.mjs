@@ -28,7 +28,7 @@ async function main() {
   const tsx = join(ROOT, 'node_modules/tsx/dist/cli.mjs');
   const vite = join(ROOT, 'node_modules/vite/bin/vite.js');
   const children = [
-    spawn(process.execPath, [tsx, 'watch', '--clear-screen=false', 'server/src/main.ts'], { cwd: ROOT, env, stdio: 'inherit', detached: true }),
+    spawn(process.execPath, [tsx, 'watch', '--clear-screen=false', 'server/src/bin/main.ts'], { cwd: ROOT, env, stdio: 'inherit', detached: true }),
     spawn(process.execPath, [vite], { cwd: join(ROOT, 'web'), env, stdio: 'inherit', detached: true }),
   ]; // prettier-ignore
   const close = async () => {

@@ -16,7 +16,7 @@ async function main() {
     throw new Trouble('Lauta is running here, with the key until now. Stop it first.');
   process.exitCode = await runThrough(
     process.execPath,
-    ['--import', 'tsx', join(ROOT, 'server/src/ledger/ledgerKey.ts'), ...process.argv.slice(2)],
+    ['--import', 'tsx', join(ROOT, 'server/src/bin/ledgerKey.ts'), ...process.argv.slice(2)],
     { cwd: ROOT, env: { ...process.env, LAUTA_LEDGER_KEY: file } },
   );
 }

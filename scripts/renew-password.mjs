@@ -4,7 +4,7 @@ import { runOnDatabase } from './machine/onDatabase.mjs';
 import { endWith } from './machine/say.mjs';
 
 async function main() {
-  process.exitCode = await runOnDatabase('people/renewPassword.ts');
+  process.exitCode = await runOnDatabase('bin/renewPassword.ts');
 }
 
 main().catch(endWith);

@@ -63,13 +63,11 @@ async function load(
     });
   try {
     await step('load the backup', () => loadFrom(file, uri));
-    await step('bring it up to this version', () => node('server/src/storage/migrateOnly.ts'));
+    await step('bring it up to this version', () => node('server/src/bin/migrateOnly.ts'));
     if (isChecked)
-      await step('check every record in it', () => node('server/src/ledger/verifyLedger.ts')).catch(
-        (error) => {
-          throw new Trouble(`${error.message}\nThe backup's own record does not fit. --without-check takes it all the same.`); // prettier-ignore
-        },
-      );
+      await step('check every record in it', () => node('server/src/bin/verifyLedger.ts')).catch((error) => {
+        throw new Trouble(`${error.message}\nThe backup's own record does not fit. --without-check takes it all the same.`); // prettier-ignore
+      });
     // Whoever had signed out, or was offered something, before or after the backup: nothing of it comes back.
     await ask(uri, 'DELETE FROM sign_ins; DELETE FROM invitations; UPDATE pairings SET ended_at = UTC_TIMESTAMP(3) WHERE ended_at IS NULL'); // prettier-ignore
     if ((await dataOf(uri)).kind === 'real') writeFileSync(join(lautaDir(), 'real-installation'), '');

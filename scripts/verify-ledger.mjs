@@ -3,7 +3,7 @@ import { runOnDatabase } from './machine/onDatabase.mjs';
 import { endWith } from './machine/say.mjs';
 
 async function main() {
-  process.exitCode = await runOnDatabase('ledger/verifyLedger.ts');
+  process.exitCode = await runOnDatabase('bin/verifyLedger.ts');
 }
 
 main().catch(endWith);

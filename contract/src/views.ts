@@ -1,3 +1,4 @@
+import type { CatchMark, CatchState } from '@lauta/core/catch';
 import { z } from 'zod';
 import type { Handling } from '@lauta/core/care';
 import type { BoardReading, MeasuringBoard } from '@lauta/vision';
@@ -121,19 +122,6 @@ export interface ClipView {
   byteLength: number;
   sha256: string;
 }
-
-export type CatchMark =
-  | 'before-lines-in'
-  | 'after-lines-out'
-  | 'no-session'
-  | 'species-not-listed'
-  | 'board-not-approved'
-  | 'by-tape'
-  | 'taken-outside'
-  | 'no-person-picture'
-  | 'captured-after-heard'
-  | 'far-over-reading';
-export type CatchState = 'undecided' | 'answered' | 'sent-back' | 'accepted' | 'refused' | 'withdrawn';
 
 export interface CatchSummary {
   catchId: string;

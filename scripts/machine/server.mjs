@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { ROOT } from './installation.mjs';
 import { clearLeftOver, stop, writePid } from './processes.mjs';
 
-const MAIN = join(ROOT, 'server', 'src', 'main.ts');
+const MAIN = join(ROOT, 'server', 'src', 'bin', 'main.ts');
 
 /**
  * Starts the server and waits until it serves. Its output goes on through `print`.

@@ -3,8 +3,8 @@ import { join } from 'node:path';
 import { parsePayload } from '@lauta/core/identifier';
 import { SHIPPED_BOARDS, findBoard, type MeasuringBoard } from '@lauta/vision';
 import type { PhotoRecord } from '@lauta/sim/photos';
-import type { AnalysedPhotograph } from '../src/photo/analysePhotograph.ts';
-import { openAnalysisPool } from '../src/photo/analysisPool.ts';
+import type { AnalysedPhotograph } from '../src/bench/analysePhotograph.ts';
+import { openAnalysisPool } from '../src/bench/analysisPool.ts';
 
 export interface Read {
   record: PhotoRecord;

@@ -1,5 +1,5 @@
-import { FlankKeeper } from '../src/flank/flankKeeper.ts';
-import { openAnalysisPool } from '../src/photo/analysisPool.ts';
+import { FlankKeeper } from '../src/same-fish/flankKeeper.ts';
+import { openAnalysisPool } from '../src/bench/analysisPool.ts';
 import { createHash } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
@@ -10,17 +10,17 @@ import { findBoard, readBoard, type BoardMarks } from '@lauta/vision';
 import type { RuleSheet } from '@lauta/core/rules';
 import { rankEntrants, type ScoringCatch } from '@lauta/core/scoring';
 import { drawScene, renderScene } from '@lauta/sim/camera';
-import { createApp } from '../src/app.ts';
-import { realClock } from '../src/clock.ts';
-import { applyCommand } from '../src/command/applyCommand.ts';
-import { secureRandom, type Lauta } from '../src/lauta.ts';
+import { createApp } from '../src/app/app.ts';
+import { realClock } from '../src/base/clock.ts';
+import { applyCommand } from '../src/dispatch/applyCommand.ts';
+import { secureRandom, type Lauta } from '../src/context/lauta.ts';
 import { installationSecret, openInstallation } from '../src/installation/installation.ts';
-import { passingSigner } from '../src/ledger/headSigner.ts';
+import { passingSigner } from '../src/keys/headSigner.ts';
 import { ENDLESS_DISK } from '../src/storage/diskWatch.ts';
 import { openLiveHub } from '../src/live/liveHub.ts';
-import { beginSignIn } from '../src/people/signIn.ts';
+import { beginSignIn } from '../src/access/signIn.ts';
 import { openPool } from '../src/storage/database.ts';
-import { mariadbStorage } from '../src/storage/storage.ts';
+import { mariadbStorage } from '../src/app/storage.mariadb.ts';
 
 const ROUNDS = 5;
 

@@ -12,8 +12,8 @@ import {
 } from '@lauta/vision';
 import { drawBoardKind } from '@lauta/sim/camera';
 import { drawPhotos, type PhotoRecord } from '@lauta/sim/photos';
-import { analysePhotograph } from '../src/photo/analysePhotograph.ts';
-import { decodePhotograph } from '../src/photo/decodePhotograph.ts';
+import { analysePhotograph } from '../src/bench/analysePhotograph.ts';
+import { decodePhotograph } from '../src/bench/decodePhotograph.ts';
 
 /** Kinds on which learning was tuned are 1 to 40; these are for reporting alone. */
 const FIRST_KIND = 601;

@@ -6,8 +6,8 @@ import { chromium } from '@playwright/test';
 import { build } from 'esbuild';
 import sharp from 'sharp';
 import { SHIPPED_BOARDS, analysisSteps, type MeasuringBoard } from '@lauta/vision';
-import { decodePhotograph } from '../src/photo/decodePhotograph.ts';
-import { readCodes } from '../src/photo/readCodes.ts';
+import { decodePhotograph } from '../src/bench/decodePhotograph.ts';
+import { readCodes } from '../src/bench/readCodes.ts';
 import { newTimes, timeStages, type StageTimes } from './timeStages.ts';
 
 export type { StageTimes } from './timeStages.ts';

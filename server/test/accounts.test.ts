@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import type { PersonView, SignInView, Who } from '@lauta/contract';
-import { checkInstallation, checkLedger } from '../src/ledger/checkLedger.ts';
-import { hashPassword } from '../src/people/passwords.ts';
-import { offerOperatorRenewal } from '../src/people/signIn.ts';
+import { checkInstallation, checkLedger } from '../src/verify/checkLedger.ts';
+import { hashPassword } from '../src/access/passwords.ts';
+import { offerOperatorRenewal } from '../src/access/signIn.ts';
 import { openDevice, register } from './device.ts';
 import { done, holdEvent, openWorld, send, sendCommand, takePart, type Person, type TestEvent, type World } from './world.ts'; // prettier-ignore
 

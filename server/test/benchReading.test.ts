@@ -12,11 +12,11 @@ import { findBoard, toStoredPx, type MeasuringBoard, type Point } from '@lauta/v
 import { drawRangedScene, renderScene, type PhotoTruth } from '@lauta/sim/camera';
 import { flankPattern } from '@lauta/vision/same-fish';
 import type { CatchRecord } from '../src/catch/catchStore.ts';
-import { FlankKeeper, type ReadCatch } from '../src/flank/flankKeeper.ts';
-import type { StoredFlank } from '../src/flank/flankStore.ts';
-import { analysePhotograph } from '../src/photo/analysePhotograph.ts';
-import { openAnalysisPool, type AnalysisPool } from '../src/photo/analysisPool.ts';
-import { decodePhotograph } from '../src/photo/decodePhotograph.ts';
+import { FlankKeeper, type ReadCatch } from '../src/same-fish/flankKeeper.ts';
+import type { StoredFlank } from '../src/same-fish/flankStore.ts';
+import { analysePhotograph } from '../src/bench/analysePhotograph.ts';
+import { openAnalysisPool, type AnalysisPool } from '../src/bench/analysisPool.ts';
+import { decodePhotograph } from '../src/bench/decodePhotograph.ts';
 import {
   done,
   holdEvent,
@@ -398,7 +398,7 @@ describe('npm run compare-fish', () => {
   const run = (...args: string[]): Promise<{ stdout: string; stderr: string }> =>
     promisify(execFile)(
       process.execPath,
-      ['--import', 'tsx', join(ROOT, 'server/src/photo/compareFish.ts'), ...args],
+      ['--import', 'tsx', join(ROOT, 'server/src/bin/compareFish.ts'), ...args],
       { cwd: ROOT },
     );
 
@@ -426,7 +426,7 @@ describe('npm run read-photo', () => {
     try {
       const { stdout, stderr } = await promisify(execFile)(
         process.execPath,
-        ['--import', 'tsx', join(ROOT, 'server/src/photo/readPhoto.ts'), ...args],
+        ['--import', 'tsx', join(ROOT, 'server/src/bin/readPhoto.ts'), ...args],
         { cwd: ROOT },
       );
       return { code: 0, out: stdout, err: stderr };

@@ -1,4 +1,4 @@
-import { checkLedger, type LedgerCheck } from '../src/ledger/checkLedger.ts';
+import { checkLedger, type LedgerCheck } from '../src/verify/checkLedger.ts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import type { CatchView, StandingsView } from '@lauta/contract';

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import { CLIP_LIMITS, type CatchView, type MediaType } from '@lauta/contract';
-import { checkLedger } from '../src/ledger/checkLedger.ts';
+import { checkLedger } from '../src/verify/checkLedger.ts';
 import {
   WEBM,
   claim,

@@ -5,10 +5,11 @@ import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { commandSchema } from '@lauta/contract';
 import { weighInOf } from '@lauta/core/weigh-in';
 import { liveWellOf } from '@lauta/core/well';
-import { checkLedger } from '../src/ledger/checkLedger.ts';
+import { checkLedger } from '../src/verify/checkLedger.ts';
 import { computeStandings } from '../src/scoring/standings.ts';
 import { openPool } from '../src/storage/database.ts';
-import { mariadbStorage, type Storage } from '../src/storage/storage.ts';
+import { mariadbStorage } from '../src/app/storage.mariadb.ts';
+import type { Storage } from '../src/storage/storage.ts';
 
 /** Dumps and commands of every landed version, as they were written then. They are never edited. */
 const FIXTURES = new URL('./fixtures/', import.meta.url);

@@ -4,8 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { verifyLedger } from '@lauta/core/ledger';
-import { openHeadSigner, rotateKey, type LedgerKey } from '../src/ledger/headSigner.ts';
-import { checkLedger } from '../src/ledger/checkLedger.ts';
+import { openHeadSigner, rotateKey, type LedgerKey } from '../src/keys/headSigner.ts';
+import { checkLedger } from '../src/verify/checkLedger.ts';
 import {
   NOBODY,
   NOON,

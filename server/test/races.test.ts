@@ -4,7 +4,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { BagsView, CatchView, CommandBody, StandingsView } from '@lauta/contract';
 import type { WeighInAct } from '@lauta/core/weigh-in';
 import { BOAT_CUP_SHEET } from '@lauta/sim/demo';
-import { checkInstallation, checkLedger } from '../src/ledger/checkLedger.ts';
+import { checkInstallation, checkLedger } from '../src/verify/checkLedger.ts';
 import { openDevice, register } from './device.ts';
 import { NOBODY, NOON, SHEET, claim, claimBody, commandOf, declare, done, holdEvent, jpeg, judge, openWorld, send, sendCommand, takePart, upload, type Person, type TestEvent, type World } from './world.ts'; // prettier-ignore
 

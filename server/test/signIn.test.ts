@@ -1,4 +1,4 @@
-import { checkLedger } from '../src/ledger/checkLedger.ts';
+import { checkLedger } from '../src/verify/checkLedger.ts';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import { NOBODY, holdEvent, openWorld, send, sendCommand, done, type Person, type World } from './world.ts';

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import type { RecordSpecimen, SpecimensView } from '@lauta/contract';
-import { checkLedger } from '../src/ledger/checkLedger.ts';
+import { checkLedger } from '../src/verify/checkLedger.ts';
 import { claimBody, commandOf, done, holdEvent, jpeg, openWorld, send, sendCommand, specimenBody, upload, type Person, type TestEvent, type World } from './world.ts'; // prettier-ignore
 
 let world: World;

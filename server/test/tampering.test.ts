@@ -4,10 +4,10 @@ import { v7 as uuidv7 } from 'uuid';
 import { appendEntry, genesisHash, type LedgerEntry } from '@lauta/core/ledger';
 import { SHIPPED_BOARDS } from '@lauta/vision';
 import { DEMO_WATERS } from '@lauta/sim/demo';
-import { checkInstallation, checkLedger, type LedgerCheck } from '../src/ledger/checkLedger.ts';
-import { passingSigner } from '../src/ledger/headSigner.ts';
+import { checkInstallation, checkLedger, type LedgerCheck } from '../src/verify/checkLedger.ts';
+import { passingSigner } from '../src/keys/headSigner.ts';
 import { openDatabase, type Transaction } from '../src/storage/database.ts';
-import { storesOn } from '../src/storage/storage.ts';
+import { storesOn } from '../src/app/storage.mariadb.ts';
 import { openDevice, register, sha256Of } from './device.ts';
 import {
   HANDLING,

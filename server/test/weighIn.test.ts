@@ -6,7 +6,7 @@ import { kindOfClass } from '@lauta/core/scale';
 import { scaleDoubts, ticketState, weighInOf, type WeighInAct } from '@lauta/core/weigh-in';
 import type { WellAct } from '@lauta/core/well';
 import { BOAT_CUP_SHEET } from '@lauta/sim/demo';
-import { checkLedger } from '../src/ledger/checkLedger.ts';
+import { checkLedger } from '../src/verify/checkLedger.ts';
 import { done, holdEvent, openWorld, send, sendCommand, takePart, type Person, type TestEvent, type World } from './world.ts'; // prettier-ignore
 
 let world: World;

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import type { WellView } from '@lauta/contract';
 import { liveWellOf, type WellAct, type WellEntry } from '@lauta/core/well';
-import { checkLedger } from '../src/ledger/checkLedger.ts';
+import { checkLedger } from '../src/verify/checkLedger.ts';
 import { commandOf, done, holdEvent, openWorld, send, sendCommand, type Person, type TestEvent, type World } from './world.ts'; // prettier-ignore
 
 let world: World;

@@ -1,4 +1,4 @@
-import { FlankKeeper } from '../src/flank/flankKeeper.ts';
+import { FlankKeeper } from '../src/same-fish/flankKeeper.ts';
 import { createHash } from 'node:crypto';
 import type { Express } from 'express';
 import mysql from 'mysql2/promise';
@@ -11,18 +11,18 @@ import type { CommandBody, CommandKind, MediaType, Receipt, RecordSpecimen } fro
 import type { Role } from '@lauta/core/people';
 import type { BoardMarks } from '@lauta/vision';
 import type { RuleSheet } from '@lauta/core/rules';
-import { createApp } from '../src/app.ts';
-import type { Clock } from '../src/clock.ts';
+import { createApp } from '../src/app/app.ts';
+import type { Clock } from '../src/base/clock.ts';
 import type { RouteLine } from '../src/http/routeTable.ts';
-import type { Lauta } from '../src/lauta.ts';
+import type { Lauta } from '../src/context/lauta.ts';
 import { note, openInstallation } from '../src/installation/installation.ts';
-import { passingSigner } from '../src/ledger/headSigner.ts';
+import { passingSigner } from '../src/keys/headSigner.ts';
 import { openLiveHub } from '../src/live/liveHub.ts';
-import { beginSignIn, enterAcceptance } from '../src/people/signIn.ts';
+import { beginSignIn, enterAcceptance } from '../src/access/signIn.ts';
 import { openPool } from '../src/storage/database.ts';
 import { ENDLESS_DISK } from '../src/storage/diskWatch.ts';
-import { openAnalysisPool } from '../src/photo/analysisPool.ts';
-import { mariadbStorage } from '../src/storage/storage.ts';
+import { openAnalysisPool } from '../src/bench/analysisPool.ts';
+import { mariadbStorage } from '../src/app/storage.mariadb.ts';
 
 declare module 'vitest' {
   export interface ProvidedContext {

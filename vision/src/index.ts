@@ -10,8 +10,8 @@ export {
   type BoardFound,
   type IdentifierRead,
   type PhotoAnalysis,
-} from './analyse.ts';
-export { BENCH_CHECKS, type BenchCheck, type Finding, type FindingMeasure } from './findings.ts';
+} from './analyse/analyse.ts';
+export { BENCH_CHECKS, type BenchCheck, type Finding, type FindingMeasure } from './findings/findings.ts';
 export { compareMerit, frameMerit, rankFrames, type FrameMerit } from './choose/rankFrames.ts';
 export type { CodeReader, CodeSeen } from './find-card/codeSeen.ts';
 export { isTurned, toStoredPx, toUprightPx, uprightRaster } from './camera/orientation.ts';
@@ -32,7 +32,7 @@ export { boardMap, type BoardLens, type BoardMap } from './board/boardMap.ts';
 export { TAIL_HEIGHT_MM, trueLengthMm } from './find-fish/tailHeight.ts';
 export { cameraPose, focalPxFrom35mm, type CameraPose } from './camera/camera.ts';
 export { analysedSize } from './image/analysedSize.ts';
-export { scaleAnalysis } from './scaleAnalysis.ts';
+export { scaleAnalysis } from './analyse/scaleAnalysis.ts';
 export { jpegStructure, jpegTrouble, type JpegStructure, type JpegTrouble } from './image/jpegStructure.ts';
 export { isJpeg, readExif } from './exif/exif.ts';
 export {
@@ -67,8 +67,9 @@ export {
   type ErrorShare,
   type ReadingOptions,
   type ReadingRefusal,
-} from './reading.ts';
-export { rectifyStrip, stripFrame, type Raster, type StripFrame } from './image/rectify.ts';
+} from './analyse/reading.ts';
+export { rectifyStrip, stripFrame, type StripFrame } from './board/rectify.ts';
+export type { Raster } from './image/raster.ts';
 export {
   learnBoard,
   type LearnResult,

@@ -7,11 +7,11 @@ import './app.css';
 import type { Who } from '@lauta/contract';
 import { setAppClock } from './clock/appClock.ts';
 import { ApiProblem } from './door/http.ts';
-import { swallowStrayClicks } from './frame/strayClicks.ts';
+import { swallowStrayClicks } from './ui/strayClicks.ts';
 import { keepLong, keptQueries } from './offline/keptQueries.ts';
 import { outbox } from './outbox/outbox.ts';
-import { WHO_KEY } from './people/queries.ts';
-import { routes } from './routes.tsx';
+import { WHO_KEY } from './session/session.ts';
+import { routes } from './app/routes.tsx';
 import { applyTheme, storedTheme } from './theme/theme.ts';
 
 applyTheme(storedTheme());

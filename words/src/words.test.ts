@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { HAZARDS, HOOK_ADVICE_CODES, HOOK_PLACES, SCHOOLS, VITALITY_SIGNS } from '@lauta/core/care';
 import { PREPARE_ITEMS } from '@lauta/core/planning';
-import { HAZARD_CAUTION, HAZARD_WORDS, HOOK_ADVICE_WORDS, PREPARE_WORDS, SIGN_WORDS, UNHOOKING, schoolWords } from './index.ts'; // prettier-ignore
+import { HAZARD_CAUTION, HAZARD_WORDS, HOOK_ADVICE_WORDS, UNHOOKING } from './hazards.ts';
+import { PREPARE_WORDS } from './prepare.ts';
+import { schoolWords } from './schools.ts';
+import { SIGN_WORDS } from './vitality.ts';
 
 /** Every sentence of these words. */
 const SENTENCES = [

@@ -1,5 +1,5 @@
-import { CLOCK_SLACK_MS, FASTEST_M_S, POSITION_SLACK_M, distanceM } from '../file-evidence/index.ts';
-import type { FindingVerdict } from '../evidence/index.ts';
+import { CLOCK_SLACK_MS, FASTEST_M_S, POSITION_SLACK_M } from '../file-evidence/index.ts';
+import { distanceM, type FindingVerdict } from '../evidence/index.ts';
 import type { PlaceOnWaters } from '../waters/index.ts';
 import { firstFormer, type CaptureStatement, type Fix } from './statement.ts';
 

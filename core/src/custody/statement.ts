@@ -1,6 +1,6 @@
 import { base64urlnopad } from '@scure/base';
 import { canonicalBytes, hashHex } from '../ledger/index.ts';
-import type { Position } from '../file-evidence/index.ts';
+import type { Position } from '../evidence/index.ts';
 
 export const CUSTODY_VERSION = 1;
 

@@ -1,9 +1,9 @@
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
+import { distanceM } from '../evidence/index.ts';
 import { NO_EXIF } from './photoExif.ts';
 import {
   alikeGreys,
-  distanceM,
   fileFindings,
   readJpegTables,
   standardQuality,

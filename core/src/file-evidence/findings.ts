@@ -1,4 +1,4 @@
-import type { FindingVerdict } from '../evidence/index.ts';
+import { distanceM, type FindingVerdict, type Position } from '../evidence/index.ts';
 import type { PlaceOnWaters } from '../waters/index.ts';
 import type { PhotoExif } from './photoExif.ts';
 
@@ -21,12 +21,6 @@ export interface FileFinding {
   verdict: FindingVerdict;
   confidence: number;
   why: string;
-}
-
-/** A place on Earth, degrees (WGS 84). */
-export interface Position {
-  latitude: number;
-  longitude: number;
 }
 
 /** What is known of a file and of its catch. Times are ms since 1970, UTC. */
@@ -184,18 +178,6 @@ export function alikeGreys(a: readonly number[], b: readonly number[]): number {
     bb += q * q;
   });
   return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : 1;
-}
-
-const EARTH_RADIUS_M = 6_371_008.8;
-
-/** Distance on the sphere of Earth's mean radius (IUGG), by haversines (Sinnott 1984), m. */
-export function distanceM(a: Position, b: Position): number {
-  const rad = Math.PI / 180;
-  const [dLat, dLon] = [(b.latitude - a.latitude) * rad, (b.longitude - a.longitude) * rad];
-  const h =
-    Math.sin(dLat / 2) ** 2 +
-    Math.cos(a.latitude * rad) * Math.cos(b.latitude * rad) * Math.sin(dLon / 2) ** 2;
-  return 2 * EARTH_RADIUS_M * Math.asin(Math.min(1, Math.sqrt(h)));
 }
 
 function finding(check: FileCheck, verdict: FindingVerdict, confidence: number, why: string): FileFinding {

@@ -4,12 +4,10 @@ export {
   FILE_CHECKS,
   POSITION_SLACK_M,
   alikeGreys,
-  distanceM,
   fileFindings,
   type FileCheck,
   type FileFacts,
   type FileFinding,
-  type Position,
 } from './findings.ts';
 export { readJpegTables, standardQuality, type JpegTables } from './jpegTables.ts';
 export { NO_EXIF, type PhotoExif } from './photoExif.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { distanceM } from '../file-evidence/index.ts';
+import { distanceM } from '../evidence/index.ts';
 import { placeOnWaters, watersTrouble, type WaterArea } from './index.ts';
 
 const square = (west: number, south: number, size: number): number[][] => [

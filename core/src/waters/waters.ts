@@ -2,7 +2,7 @@ import { booleanPointInPolygon } from '@turf/boolean-point-in-polygon';
 import { kinks } from '@turf/kinks';
 import { pointToPolygonDistance } from '@turf/point-to-polygon-distance';
 import type { MultiPolygon, Polygon } from 'geojson';
-import type { Position } from '../file-evidence/index.ts';
+import type { Position } from '../evidence/index.ts';
 
 /** An area of the event's waters: where one may fish, or may not though it lies within one where one may. */
 export interface WaterArea {

@@ -1,7 +1,7 @@
 import { canonicalBytes, hashHex } from '@lauta/core/ledger';
 import type { Handler } from '../command/commandContext.ts';
-import { requireMay } from '../people/subject.ts';
-import { refuse } from '../refusal.ts';
+import { requireMay } from '../access/subject.ts';
+import { refuse } from '../base/refusal.ts';
 import { boardsOf } from './eventBoards.ts';
 
 /** So many kinds of its own an event may have: each is tried on a photograph of a board that is not the claimed one. */

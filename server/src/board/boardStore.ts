@@ -12,3 +12,9 @@ export interface BoardStore {
   /** In the order in which they were added. */
   inEvent(eventId: string): Promise<StoredBoard[]>;
 }
+
+declare module '../storage/storage.ts' {
+  interface Stores {
+    boards: BoardStore;
+  }
+}

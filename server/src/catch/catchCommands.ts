@@ -1,4 +1,5 @@
-import type { CatchMark, CommandBody } from '@lauta/contract';
+import type { CommandBody } from '@lauta/contract';
+import type { CatchMark } from '@lauta/core/catch';
 import { readBoard, type BoardReading } from '@lauta/vision';
 import { CLOCK_SLACK_MS } from '@lauta/core/file-evidence';
 import { findSpecies, sheetOfVersion, stepsReached, versionInForce, type RuleSheet } from '@lauta/core/rules';
@@ -8,13 +9,13 @@ import { boardIn } from '../board/eventBoards.ts';
 import type { CommandContext, Handler } from '../command/commandContext.ts';
 import { refuseIfOfficial } from '../event/declareResults.ts';
 import type { LautaEvent } from '../event/eventStore.ts';
-import { requireMay } from '../people/subject.ts';
+import { requireMay } from '../access/subject.ts';
 import type { Photograph } from '../photo/photographStore.ts';
-import { refuse } from '../refusal.ts';
+import { refuse } from '../base/refusal.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
-import { catchState } from './catchState.ts';
-import { requireOwnCatchId } from './ownCatchId.ts';
-import { commitmentValue, freeFile } from './freeFile.ts';
+import { catchState } from '@lauta/core/catch';
+import { requireOwnCatchId } from '../command/ownCatchId.ts';
+import { commitmentValue, freeFile } from '../photo/freeFile.ts';
 import type { CatchRecord } from './catchStore.ts';
 
 type Claim = CommandBody<'catch.claim'>;

@@ -1,5 +1,4 @@
-import { may } from '@lauta/core/people';
-import type { CatchState } from '@lauta/contract';
+import type { CatchState } from '@lauta/core/catch';
 import {
   eventScope,
   idParameter,
@@ -8,10 +7,8 @@ import {
   searchAsked,
   type RouteTable,
 } from '../http/routeTable.ts';
-import { ownEntrantIds } from '../people/subject.ts';
-import { refuse } from '../refusal.ts';
+import { ownEntrantIds } from '../access/subject.ts';
 import type { Stores } from '../storage/storage.ts';
-import { benchReading } from './benchReading.ts';
 import { catchesCsv } from './catchCsv.ts';
 import { catchScope } from './catchScope.ts';
 import { listCatches, viewCatch } from './catchViews.ts';
@@ -19,12 +16,7 @@ import { listCatches, viewCatch } from './catchViews.ts';
 const WAITING: readonly CatchState[] = ['undecided', 'answered'];
 const DECIDED: readonly CatchState[] = ['accepted', 'refused', 'sent-back', 'withdrawn'];
 
-/** Of the bench's queue, at once: judges of all events are never behind one angler's readings. */
-const MOST_READINGS = { judge: 24, angler: 4 };
-
 export function addCatchRoutes(table: RouteTable): void {
-  const shares = openShares();
-
   table.signedIn('get', '/api/events/:eventId/own-catches', async (asked) => {
     const { lauta, request, account } = asked;
     const { eventId } = await eventScope(asked);
@@ -75,45 +67,6 @@ export function addCatchRoutes(table: RouteTable): void {
       (await viewCatch(lauta.storage.read, idParameter(request, 'catchId'), subject, lauta.clock.now())) ??
       undefined,
   );
-
-  table.allowed(
-    'get',
-    '/api/catches/:catchId/bench-reading',
-    'see-original',
-    catchScope,
-    async ({ lauta, request, account }, _scope, subject) => {
-      // A judge who fishes learns of the own catch what an angler does.
-      const isForJudge = may('judge-catch', subject);
-      return shares.take(
-        account?.accountId ?? '',
-        isForJudge ? MOST_READINGS.judge : MOST_READINGS.angler,
-        () =>
-          benchReading(lauta, idParameter(request, 'catchId'), {
-            isUrgent: isForJudge && request.query['ahead'] !== 'true',
-            isForJudge,
-          }),
-      );
-    },
-  );
-}
-
-/** Counts what each account has under way; more than its share is refused for the moment. */
-function openShares() {
-  const running = new Map<string, number>();
-  return {
-    async take<T>(accountId: string, most: number, act: () => Promise<T>): Promise<T> {
-      const now = running.get(accountId) ?? 0;
-      if (now >= most) refuse('bench-busy');
-      running.set(accountId, now + 1);
-      try {
-        return await act();
-      } finally {
-        const left = (running.get(accountId) ?? 1) - 1;
-        if (left > 0) running.set(accountId, left);
-        else running.delete(accountId);
-      }
-    },
-  };
 }
 
 async function findEntrants(stores: Stores, eventId: string, search: string): Promise<string[]> {

@@ -1,6 +1,6 @@
 import { idParameter, type Asked } from '../http/routeTable.ts';
-import type { Scope } from '../people/subject.ts';
-import { refuse } from '../refusal.ts';
+import type { Scope } from '../access/subject.ts';
+import { refuse } from '../base/refusal.ts';
 
 /** Whose catch a path with its id is about. */
 export async function catchScope({ lauta, request }: Asked): Promise<Scope & { eventId: string }> {

@@ -1,4 +1,5 @@
-import type { CatchMark, CatchState, DecisionInput } from '@lauta/contract';
+import type { DecisionInput } from '@lauta/contract';
+import type { CatchMark, CatchState } from '@lauta/core/catch';
 import type { Handling } from '@lauta/core/care';
 import type { StoredBoardReading } from '@lauta/vision';
 import type { TapeReading } from '@lauta/core/tape';
@@ -120,4 +121,10 @@ export interface CatchStore {
   lastVerdictsIn(eventId: string): Promise<Map<string, Verdict>>;
   addAnswer(answer: Answer): Promise<void>;
   answersOf(catchId: string): Promise<Answer[]>;
+}
+
+declare module '../storage/storage.ts' {
+  interface Stores {
+    catches: CatchStore;
+  }
 }

@@ -11,7 +11,7 @@ import { may, type Subject } from '@lauta/core/people';
 import { sheetOfVersion, type RuleBook } from '@lauta/core/rules';
 import { scoreFish } from '@lauta/core/scoring';
 import { loadRuleBook } from '../rules/ruleBook.ts';
-import type { Entrant } from '../people/peopleStore.ts';
+import type { Entrant } from '../access/peopleStore.ts';
 import type { Stores } from '../storage/storage.ts';
 import { scoringCatch } from './catchState.ts';
 import type { CatchFilter, CatchRecord, ListedCatch, Timing, Verdict } from './catchStore.ts';

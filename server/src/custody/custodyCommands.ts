@@ -1,9 +1,9 @@
 import { statementHash } from '@lauta/core/custody';
 import type { CommandContext, Handler } from '../command/commandContext.ts';
-import { requireMay } from '../people/subject.ts';
-import { refuse } from '../refusal.ts';
-import { requireOwnCatchId } from '../catch/ownCatchId.ts';
-import { commitmentValue, freeFile } from '../catch/freeFile.ts';
+import { requireMay } from '../access/subject.ts';
+import { refuse } from '../base/refusal.ts';
+import { requireOwnCatchId } from '../command/ownCatchId.ts';
+import { commitmentValue, freeFile } from '../photo/freeFile.ts';
 
 /** So many fish of one boat are not on their way at once: false ones would hide the others' true ones. */
 const MOST_WAITING = 60;

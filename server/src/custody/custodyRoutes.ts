@@ -8,8 +8,8 @@ import {
 import { keyIdOf } from '@lauta/core/custody';
 import { catchScope } from '../catch/catchScope.ts';
 import { eventScope, idParameter, type RouteTable } from '../http/routeTable.ts';
-import { ownEntrantIds } from '../people/subject.ts';
-import { refuse } from '../refusal.ts';
+import { ownEntrantIds } from '../access/subject.ts';
+import { refuse } from '../base/refusal.ts';
 import { isDuplicate } from '../storage/database.ts';
 import { note } from '../installation/installation.ts';
 import { viewCustody } from './custodyView.ts';

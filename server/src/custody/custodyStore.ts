@@ -58,3 +58,9 @@ export interface CustodyStore {
   /** Announcements of an event whose claims have not come, newest first. */
   announcedIn(eventId: string, limit: number): Promise<StoredAnnouncement[]>;
 }
+
+declare module '../storage/storage.ts' {
+  interface Stores {
+    custody: CustodyStore;
+  }
+}

@@ -1,5 +1,5 @@
 import { note } from '../installation/installation.ts';
-import type { Lauta } from '../lauta.ts';
+import type { Lauta } from '../context/lauta.ts';
 import type { Stores } from '../storage/storage.ts';
 import type { StoredKey } from './custodyStore.ts';
 

@@ -1,11 +1,11 @@
 import type { Command, CommandBody, CommandKind, Receipt } from '@lauta/contract';
 import { rollDice, seedFor } from '@lauta/sim/camera';
 import { DEMO_EVENT, DEMO_OFFICIALS, DEMO_SEED, demoId } from '@lauta/sim/demo';
-import { frozenClock } from '../clock.ts';
-import { applyCommand } from '../command/applyCommand.ts';
+import { frozenClock } from '../base/clock.ts';
+import { applyCommand } from '../dispatch/applyCommand.ts';
 import { note } from '../installation/installation.ts';
-import type { Lauta } from '../lauta.ts';
-import { enterAcceptance } from '../people/signIn.ts';
+import type { Lauta } from '../context/lauta.ts';
+import { enterAcceptance } from '../access/signIn.ts';
 
 const PREPARED_MS = Date.parse(DEMO_EVENT.preparedAt);
 const DEVICE_ID = demoId('device', PREPARED_MS);

@@ -11,7 +11,7 @@ import {
   type PlannedBag,
   type DemoPerson,
 } from '@lauta/sim/demo';
-import type { Lauta } from '../lauta.ts';
+import type { Lauta } from '../context/lauta.ts';
 import { BOAT_CUP_ID, ensureDirector, sendAs, takeUp } from './demoCommand.ts';
 
 const send = sendAs(BOAT_CUP_ID);

@@ -19,11 +19,11 @@ import {
   type DemoCatch,
   type DemoPerson,
 } from '@lauta/sim/demo';
-import type { Lauta } from '../lauta.ts';
-import { Refusal } from '../refusal.ts';
+import type { Lauta } from '../context/lauta.ts';
+import { Refusal } from '../base/refusal.ts';
 import { isDatabaseAway } from '../storage/database.ts';
 import type { Storage } from '../storage/storage.ts';
-import { frozenClock } from '../clock.ts';
+import { frozenClock } from '../base/clock.ts';
 import { registerKey } from '../custody/registerKey.ts';
 import { DEMO_EVENT_ID, ensureDirector, sendAs, takeUp } from './demoCommand.ts';
 import { loadBoatCup } from './loadBoatCup.ts';

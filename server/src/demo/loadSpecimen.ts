@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { demoId } from '@lauta/sim/demo';
 import { drawPortrait } from '@lauta/sim/portrait';
-import type { Lauta } from '../lauta.ts';
+import type { Lauta } from '../context/lauta.ts';
 import { DEMO_EVENT_ID, sendAs } from './demoCommand.ts';
 import { uploadAs } from './uploadAs.ts';
 

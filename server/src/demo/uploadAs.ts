@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import { frozenClock } from '../clock.ts';
-import type { Lauta } from '../lauta.ts';
+import { frozenClock } from '../base/clock.ts';
+import type { Lauta } from '../context/lauta.ts';
 import { completePhotograph, declarePhotograph, receiveChunk } from '../photo/receivePhotograph.ts';
 import { DEMO_EVENT_ID } from './demoCommand.ts';
 

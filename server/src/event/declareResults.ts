@@ -1,6 +1,6 @@
 import type { CommandContext, Handler } from '../command/commandContext.ts';
-import { requireMay } from '../people/subject.ts';
-import { refuse } from '../refusal.ts';
+import { requireMay } from '../access/subject.ts';
+import { refuse } from '../base/refusal.ts';
 
 /** Says that the results stand, or takes that back: while they stand nothing that scores is changed. */
 export const declareResults: Handler<'results.declare'> = async (

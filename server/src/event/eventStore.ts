@@ -42,3 +42,9 @@ export interface EventStore {
   identifiersOfDay(dayId: string): Promise<{ entrantId: string; code: string }[]>;
   identifiersOf(entrantId: string): Promise<{ dayId: string; code: string }[]>;
 }
+
+declare module '../storage/storage.ts' {
+  interface Stores {
+    events: EventStore;
+  }
+}

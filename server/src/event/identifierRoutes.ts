@@ -3,8 +3,8 @@ import type { IdentifierView } from '@lauta/contract';
 import { formatPayload, type Identifier } from '@lauta/core/identifier';
 import type { Subject } from '@lauta/core/people';
 import { entrantScope, eventScope, idParameter, type RouteTable } from '../http/routeTable.ts';
-import type { Lauta } from '../lauta.ts';
-import { refuse } from '../refusal.ts';
+import type { Lauta } from '../context/lauta.ts';
+import { refuse } from '../base/refusal.ts';
 import { cardSheet } from './cardSheet.ts';
 
 /** Codes of the days, and cards of them to be printed. */

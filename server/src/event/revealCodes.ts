@@ -1,6 +1,6 @@
 import type { Handler } from '../command/commandContext.ts';
-import { requireMay } from '../people/subject.ts';
-import { refuse } from '../refusal.ts';
+import { requireMay } from '../access/subject.ts';
+import { refuse } from '../base/refusal.ts';
 
 /** Sets from when on entrants see their codes of a day. */
 export const revealCodes: Handler<'codes.reveal'> = async (

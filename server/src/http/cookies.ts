@@ -1,6 +1,6 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { CookieOptions, Request, Response } from 'express';
-import type { Token } from '../people/signIn.ts';
+import type { Token } from '../access/signIn.ts';
 
 /** Over TLS no neighbouring host or port can plant a cookie of this prefix (RFC 6265bis, 4.1.3.2). */
 const HOST_ONLY = '__Host-';

@@ -2,7 +2,7 @@ import type { ErrorRequestHandler, Request, Response } from 'express';
 import type { Logger } from 'pino';
 import { ZodError } from 'zod';
 import { PROBLEM_STATUS, type Problem, type ProblemType } from '@lauta/contract';
-import { Refusal } from '../refusal.ts';
+import { Refusal } from '../base/refusal.ts';
 import { isDatabaseAway, isWithoutRoom, withoutData } from '../storage/database.ts';
 
 /** Short titles; the sentence for people is made by the interface. */

@@ -1,11 +1,11 @@
 import rateLimit from 'express-rate-limit';
 import express, { Router, type Request, type RequestHandler, type Response } from 'express';
 import type { Capability, Subject } from '@lauta/core/people';
-import type { Lauta } from '../lauta.ts';
-import type { SignedInAccount } from '../people/peopleStore.ts';
-import { requireMay, type Scope } from '../people/subject.ts';
-import { accountOfToken } from '../people/signIn.ts';
-import { refuse } from '../refusal.ts';
+import type { Lauta } from '../context/lauta.ts';
+import type { SignedInAccount } from '../access/peopleStore.ts';
+import { requireMay, type Scope } from '../access/subject.ts';
+import { accountOfToken } from '../access/signIn.ts';
+import { refuse } from '../base/refusal.ts';
 import { tokenOf } from './cookies.ts';
 import { sendProblem } from './problem.ts';
 

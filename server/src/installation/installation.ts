@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { v7 as uuidv7 } from 'uuid';
 import { genesisHash } from '@lauta/core/ledger';
 import { enter } from '../ledger/enter.ts';
-import type { Lauta } from '../lauta.ts';
+import type { Lauta } from '../context/lauta.ts';
 import type { Stores } from '../storage/storage.ts';
 
 /** Under this name the settings hold the id of the installation's own ledger. */

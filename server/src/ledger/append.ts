@@ -5,9 +5,9 @@ import {
   type LedgerEntry,
   type LedgerHead,
 } from '@lauta/core/ledger';
-import type { CommitmentPurse } from '../command/commandContext.ts';
+import type { CommitmentPurse } from './purse.ts';
 import type { Stores } from '../storage/storage.ts';
-import type { HeadSigner, SignedHead } from './headSigner.ts';
+import type { HeadSigner, SignedHead } from '../keys/headSigner.ts';
 
 /**
  * Appends an entry to a ledger whose head the caller has locked, and signs where it ends now. Where its time is before

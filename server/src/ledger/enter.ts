@@ -1,6 +1,5 @@
-import type { CommitmentPurse } from '../command/commandContext.ts';
-import { openPurse } from '../command/commandContext.ts';
-import type { Lauta } from '../lauta.ts';
+import { openPurse, type CommitmentPurse } from './purse.ts';
+import type { Lauta } from '../context/lauta.ts';
 import type { Stores } from '../storage/storage.ts';
 import { append } from './append.ts';
 

@@ -1,5 +1,5 @@
 import type { LedgerHead, StoredEntry } from '@lauta/core/ledger';
-import type { SignedHead } from './headSigner.ts';
+import type { SignedHead } from '../keys/headSigner.ts';
 
 /** A head as it is stored: one of a version that did not sign has no signature. */
 export type StoredHead =
@@ -45,4 +45,10 @@ export interface LedgerStore {
   commitments(eventId: string): Promise<StoredCommitment[]>;
   /** Every ledger of which anything is left. */
   all(): Promise<string[]>;
+}
+
+declare module '../storage/storage.ts' {
+  interface Stores {
+    ledger: LedgerStore;
+  }
 }

@@ -1,6 +1,6 @@
 import type { DecisionInput } from '@lauta/contract';
 import { commitTo, type LedgerEntry } from '@lauta/core/ledger';
-import { catchState } from '../catch/catchState.ts';
+import { catchState } from '@lauta/core/catch';
 import type { StoredCommitment } from './ledgerStore.ts';
 import type { RecordTable } from './recordRows.ts';
 

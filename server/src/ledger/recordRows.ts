@@ -24,3 +24,9 @@ export interface RecordStore {
   ofInstallation(): Promise<RecordRow[]>;
   installation(): Promise<AdoptedInstallation>;
 }
+
+declare module '../storage/storage.ts' {
+  interface Stores {
+    record: RecordStore;
+  }
+}

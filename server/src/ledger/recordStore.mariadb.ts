@@ -1,7 +1,7 @@
 import { and, asc, eq, or, sql } from 'drizzle-orm';
 import { keyIdOf } from '@lauta/core/custody';
 import { hashHex } from '@lauta/core/ledger';
-import { exifSha256 } from '../catch/freeFile.ts';
+import { exifSha256 } from './exifSha256.ts';
 import type { Connection } from '../storage/database.ts';
 import * as tables from '../storage/schema.ts';
 import type { RecordRow, RecordStore, RecordTable } from './recordRows.ts';

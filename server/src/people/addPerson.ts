@@ -1,9 +1,9 @@
 import { v7 as uuidv7 } from 'uuid';
 import type { Handler } from '../command/commandContext.ts';
 import { issueMissingIdentifiers } from '../event/identifiers.ts';
-import { refuse } from '../refusal.ts';
-import { tokenSha256 } from './signIn.ts';
-import { requireMay } from './subject.ts';
+import { refuse } from '../base/refusal.ts';
+import { tokenSha256 } from '../access/signIn.ts';
+import { requireMay } from '../access/subject.ts';
 
 /**
  * Gives a person roles in the event; who becomes an angler becomes an entrant of one. A role counts once its person has

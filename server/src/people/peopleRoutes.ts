@@ -1,9 +1,9 @@
 import { suspendSchema, type PersonView } from '@lauta/contract';
 import { csvAnswer } from '../http/csvAnswer.ts';
 import { eventScope, idParameter, type RouteTable } from '../http/routeTable.ts';
-import type { Lauta } from '../lauta.ts';
-import type { SignedInAccount } from './peopleStore.ts';
-import { invite, offerRenewal, suspendAccount } from './signIn.ts';
+import type { Lauta } from '../context/lauta.ts';
+import type { SignedInAccount } from '../access/peopleStore.ts';
+import { invite, offerRenewal, suspendAccount } from '../access/signIn.ts';
 
 /** The people of an event, for its directors and judges. */
 export function addPeopleRoutes(table: RouteTable): void {

@@ -1,4 +1,4 @@
-import type { Lauta } from '../lauta.ts';
+import type { Lauta } from '../context/lauta.ts';
 
 const DAY_MS = 86_400_000;
 /** A phone that was out of reach for a weekend goes on where it was. */

@@ -1,5 +1,5 @@
 import type { MediaType } from '@lauta/contract';
-import { refuse } from '../refusal.ts';
+import { refuse } from '../base/refusal.ts';
 import type { Completion } from './photographStore.ts';
 
 /** RFC 8794, 8.1: an EBML document, such as WebM, begins with its header's id. */

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
 import { isJpeg, jpegStructure, jpegTrouble, readExif } from '@lauta/vision';
-import { refuse } from '../refusal.ts';
+import { refuse } from '../base/refusal.ts';
 import { openDecoder } from './decoder.ts';
 import type { Completion } from './photographStore.ts';
 

@@ -57,3 +57,9 @@ export interface PhotographStore {
   /** Of those that belong to nothing: not completed and declared before one instant, or declared before another. */
   forsaken(unfinishedBefore: Date, unclaimedBefore: Date, limit: number): Promise<string[]>;
 }
+
+declare module '../storage/storage.ts' {
+  interface Stores {
+    photographs: PhotographStore;
+  }
+}

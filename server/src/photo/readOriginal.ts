@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { refuse } from '../refusal.ts';
+import { refuse } from '../base/refusal.ts';
 import type { Stores } from '../storage/storage.ts';
 import type { Photograph } from './photographStore.ts';
 

@@ -1,6 +1,6 @@
 import { PHOTOGRAPH_LIMITS, isClip, type DeclarePhotograph, type PhotographState } from '@lauta/contract';
-import type { Lauta } from '../lauta.ts';
-import { Refusal, refuse } from '../refusal.ts';
+import type { Lauta } from '../context/lauta.ts';
+import { Refusal, refuse } from '../base/refusal.ts';
 import type { Stores } from '../storage/storage.ts';
 import { isDuplicate } from '../storage/database.ts';
 import { inspectClip } from './inspectClip.ts';

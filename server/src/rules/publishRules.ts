@@ -3,8 +3,8 @@ import { keptRules } from '@lauta/core/rules';
 import { boardsOf } from '../board/eventBoards.ts';
 import type { Handler } from '../command/commandContext.ts';
 import { refuseIfOfficial } from '../event/declareResults.ts';
-import { requireMay } from '../people/subject.ts';
-import { refuse } from '../refusal.ts';
+import { requireMay } from '../access/subject.ts';
+import { refuse } from '../base/refusal.ts';
 import { loadRuleBook } from './ruleBook.ts';
 
 /** Publishes the next version of the event's sheet. What scores, and in which step, stays once a fish was claimed or a bag queued. */

@@ -11,3 +11,9 @@ export interface RuleStore {
   /** All versions, first to last. */
   versions(eventId: string): Promise<PublishedSheet[]>;
 }
+
+declare module '../storage/storage.ts' {
+  interface Stores {
+    rules: RuleStore;
+  }
+}

@@ -10,7 +10,7 @@ import {
   type RouteTable,
 } from '../http/routeTable.ts';
 import { csvAnswer } from '../http/csvAnswer.ts';
-import { refuse } from '../refusal.ts';
+import { refuse } from '../base/refusal.ts';
 import { standingsMemory, type Standings, type StandingsQuestion } from './standings.ts';
 
 export function addStandingsRoutes(table: RouteTable): void {

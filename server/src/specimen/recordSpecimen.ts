@@ -1,8 +1,8 @@
 import { specimenWeight } from '@lauta/core/specimen';
-import { commitmentValue, freeFile } from '../catch/freeFile.ts';
+import { commitmentValue, freeFile } from '../photo/freeFile.ts';
 import type { Handler } from '../command/commandContext.ts';
-import { requireMay } from '../people/subject.ts';
-import { refuse } from '../refusal.ts';
+import { requireMay } from '../access/subject.ts';
+import { refuse } from '../base/refusal.ts';
 
 /**
  * Keeps a large fish that was weighed on the bank. It scores nothing, so what is odd of it is told and not refused. Where

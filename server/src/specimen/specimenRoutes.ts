@@ -1,5 +1,5 @@
 import { eventScope, type RouteTable } from '../http/routeTable.ts';
-import { ownEntrantIds } from '../people/subject.ts';
+import { ownEntrantIds } from '../access/subject.ts';
 import { specimensView } from './specimenViews.ts';
 
 export function addSpecimenRoutes(table: RouteTable): void {

@@ -17,3 +17,9 @@ export interface SpecimenStore {
   /** In the order in which they came; of these entrants, or of all. */
   inEvent(eventId: string, entrantIds?: readonly string[]): Promise<StoredSpecimen[]>;
 }
+
+declare module '../storage/storage.ts' {
+  interface Stores {
+    specimens: SpecimenStore;
+  }
+}

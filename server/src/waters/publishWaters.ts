@@ -2,8 +2,8 @@ import { areasOf } from '@lauta/contract';
 import { canonicalBytes, hashHex } from '@lauta/core/ledger';
 import { watersTrouble } from '@lauta/core/waters';
 import type { Handler } from '../command/commandContext.ts';
-import { requireMay } from '../people/subject.ts';
-import { refuse } from '../refusal.ts';
+import { requireMay } from '../access/subject.ts';
+import { refuse } from '../base/refusal.ts';
 
 /** Publishes the event's waters anew; former versions stay. */
 export const publishWaters: Handler<'waters.publish'> = async (

@@ -11,3 +11,9 @@ export interface WatersStore {
   find(eventId: string, version: number): Promise<StoredWaters | null>;
   latest(eventId: string): Promise<StoredWaters | null>;
 }
+
+declare module '../storage/storage.ts' {
+  interface Stores {
+    waters: WatersStore;
+  }
+}

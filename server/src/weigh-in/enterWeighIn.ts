@@ -1,8 +1,8 @@
 import type { CommandContext, Handler } from '../command/commandContext.ts';
 import { refuseIfOfficial } from '../event/declareResults.ts';
 import type { WeighInAct, WeighInEntry } from '@lauta/core/weigh-in';
-import { ownEntrantIds, requireMay } from '../people/subject.ts';
-import { refuse } from '../refusal.ts';
+import { ownEntrantIds, requireMay } from '../access/subject.ts';
+import { refuse } from '../base/refusal.ts';
 
 const OFFICIAL_ACTS: ReadonlySet<WeighInAct['kind']> = new Set(['checked', 'weighed', 'big-fish', 'confirmed', 'signed']); // prettier-ignore
 

@@ -1,8 +1,8 @@
 import { weighInOf } from '@lauta/core/weigh-in';
 import { linesOutOf } from '../event/linesOut.ts';
 import { eventScope, idParameter, type Asked, type RouteTable } from '../http/routeTable.ts';
-import type { Scope } from '../people/subject.ts';
-import { refuse } from '../refusal.ts';
+import type { Scope } from '../access/subject.ts';
+import { refuse } from '../base/refusal.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
 import type { Stores } from '../storage/storage.ts';
 import { sheetOfTicket } from './sheetOfTicket.ts';

@@ -6,3 +6,9 @@ export interface WeighInStore {
   find(entryId: string): Promise<WeighInEntry | null>;
   ofEvent(eventId: string): Promise<WeighInEntry[]>;
 }
+
+declare module '../storage/storage.ts' {
+  interface Stores {
+    weighIns: WeighInStore;
+  }
+}

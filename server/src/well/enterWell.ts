@@ -1,6 +1,6 @@
 import type { Handler } from '../command/commandContext.ts';
-import { requireMay } from '../people/subject.ts';
-import { refuse } from '../refusal.ts';
+import { requireMay } from '../access/subject.ts';
+import { refuse } from '../base/refusal.ts';
 
 /** A day of two phones that look at every fish each five minutes stays well under it. */
 const MOST_ENTRIES = 2000;

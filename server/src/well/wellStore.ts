@@ -15,3 +15,9 @@ export interface WellStore {
   ofEvent(eventId: string): Promise<(WellEntry & { entrantId: string; dayId: string })[]>;
   count(entrantId: string, dayId: string): Promise<number>;
 }
+
+declare module '../storage/storage.ts' {
+  interface Stores {
+    wells: WellStore;
+  }
+}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { distanceM } from '@lauta/core/file-evidence';
+import { distanceM } from '@lauta/core/evidence';
 import { placeOnWaters, watersTrouble, type WaterArea } from '@lauta/core/waters';
 import { DEMO_WATERS, IN_REED_BAY } from '../demo/index.ts';
 import { driftOverMere } from './index.ts';

@@ -3,7 +3,7 @@ import { boardLines, boardNumerals, faceLengthMm, type MeasuringBoard } from './
 import { boardPointOf, cameraPlaceMm, projectBoardPoint, turnedBy, type LensPose } from '../camera/lens.ts';
 import { crossingsAt, glyphOf, textWidthMm } from './lettering.ts';
 import type { Point } from '../geometry/point.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 
 /** How a drawn board is looked at. */
 export interface BoardView {

@@ -1,5 +1,5 @@
 import type { Point } from '../geometry/point.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 
 /**
  * EXIF orientation (CIPA DC-008, tag 0x0112): which side of the stored picture is up.

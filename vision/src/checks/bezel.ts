@@ -1,4 +1,4 @@
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 import { medianOf } from '../image/median.ts';
 
 /** The dark frame of a screen along one side of the picture. */

@@ -1,4 +1,4 @@
-import type { Finding } from '../findings.ts';
+import type { Finding } from '../findings/findings.ts';
 import type { Quad } from '../geometry/point.ts';
 import { seeDarkMouth } from './darkMouth.ts';
 import { seeEye } from './eye.ts';

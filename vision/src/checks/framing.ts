@@ -1,4 +1,4 @@
-import { findingOf, type Finding } from '../findings.ts';
+import { findingOf, type Finding } from '../findings/findings.ts';
 import { projectBoardPoint, type LensPose } from '../camera/lens.ts';
 import type { Pattern } from '../find-board/pattern.ts';
 import type { Point } from '../geometry/point.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Finding } from '../findings.ts';
+import type { Finding } from '../findings/findings.ts';
 import { viewHead } from './headView.ts';
 import { GREEN, SKIN, block, seeDrawn, type Rgb } from './drawnCatch.test-data.ts';
 import { seeStripe } from './stripe.ts';

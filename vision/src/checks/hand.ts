@@ -2,7 +2,7 @@ import type { Pattern } from '../find-board/pattern.ts';
 import { cellAt, type FaceView } from '../find-fish/faceView.ts';
 import { medianOf } from '../image/median.ts';
 import { logColourAt, type LogColour } from './logColour.ts';
-import { findingOf, type Finding, type FindingMeasure } from '../findings.ts';
+import { findingOf, type Finding, type FindingMeasure } from '../findings/findings.ts';
 import type { Point } from '../geometry/point.ts';
 import type { HeadView } from './headView.ts';
 import type { PlateView } from './plateView.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Finding } from '../findings.ts';
+import type { Finding } from '../findings/findings.ts';
 import type { Point } from '../geometry/point.ts';
 import { seeDarkMouth, type DarkMouth } from './darkMouth.ts';
 import { block, seeDrawn, seenAt, type CatchWish, type Rgb } from './drawnCatch.test-data.ts';

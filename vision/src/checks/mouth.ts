@@ -1,4 +1,4 @@
-import { findingOf, type Finding } from '../findings.ts';
+import { findingOf, type Finding } from '../findings/findings.ts';
 import { NOSE_HEIGHT_SHARE, type HeadView } from './headView.ts';
 import { medianOf } from '../image/median.ts';
 import type { DarkMouth } from './darkMouth.ts';

@@ -1,7 +1,7 @@
 import type { Pattern } from '../find-board/pattern.ts';
 import { projectBoardPoint, type LensPose } from '../camera/lens.ts';
 import { medianOf } from '../image/median.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 
 /** The stop's face (x = 0) seen straight on, and what stands before it. Rows run up from the board. */
 export interface PlateView {

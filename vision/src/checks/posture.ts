@@ -1,5 +1,5 @@
 import { isStanding } from '../find-board/quarterTurn.ts';
-import { findingOf, type Finding } from '../findings.ts';
+import { findingOf, type Finding } from '../findings/findings.ts';
 import { flareAt, type FishOutline } from '../find-fish/outline.ts';
 import { fitLine } from '../geometry/lineFit.ts';
 import type { Point, Quad } from '../geometry/point.ts';

@@ -1,6 +1,6 @@
 import type { BezelSeen } from './bezel.ts';
-import { findingOf, type Finding } from '../findings.ts';
-import type { Raster } from '../image/rectify.ts';
+import { findingOf, type Finding } from '../findings/findings.ts';
+import type { Raster } from '../image/raster.ts';
 import { medianOf } from '../image/median.ts';
 
 const LENGTH = 128;

@@ -4,7 +4,7 @@ import type { SeenFish } from '../find-fish/locateFish.ts';
 import type { FishOutline } from '../find-fish/outline.ts';
 import type { LensPose } from '../camera/lens.ts';
 import type { Point } from '../geometry/point.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 
 /** A photograph in which a board and something long on it have been found: what the checks look at. */
 export interface SeenCatch {

@@ -1,5 +1,5 @@
 import type { Tones } from '../find-board/tones.ts';
-import { findingOf, type Finding } from '../findings.ts';
+import { findingOf, type Finding } from '../findings/findings.ts';
 import type { SeenCatch } from './seenCatch.ts';
 
 const NEAR_TAIL_MM = 45;

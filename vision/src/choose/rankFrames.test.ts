@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { PhotoAnalysis } from '../analyse.ts';
+import type { PhotoAnalysis } from '../analyse/analyse.ts';
 import { frameMerit, rankFrames } from './rankFrames.ts';
 
 type Findings = Record<string, 'clear' | 'look' | 'fault'>;

@@ -1,5 +1,5 @@
-import type { PhotoAnalysis } from '../analyse.ts';
-import type { BenchCheck } from '../findings.ts';
+import type { PhotoAnalysis } from '../analyse/analyse.ts';
+import type { BenchCheck } from '../findings/findings.ts';
 
 /** What speaks for and against a frame, as far as it was analysed. */
 export interface FrameMerit {

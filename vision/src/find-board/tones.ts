@@ -1,4 +1,4 @@
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 
 /** Log brightness of a picture, one value a px: ratios of ink to face look alike in sun and in shadow. */
 export interface Tones {

@@ -1,6 +1,6 @@
 import { viewFace, type FaceView } from '../find-fish/faceView.ts';
 import { boardPointOf, type LensPose } from '../camera/lens.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 
 /** Cards lie on the board or beside it: this height is in the middle, mm over the face. */
 const CARD_HEIGHT_MM = -4;

@@ -1,5 +1,5 @@
 import type { Point, Quad } from '../geometry/point.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 
 /** A code that a decoder read in a picture: its text, and the symbol's corners from its own top left clockwise, px. */
 export interface CodeSeen {

@@ -1,5 +1,5 @@
 import { overRuns } from '../image/overRuns.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 import type { CardView } from './cardView.ts';
 
 /** White is looked for within so many mm of each place: farther than a code's own black reaches. */

@@ -4,7 +4,7 @@ import { findBoard, type MeasuringBoard } from '../board/board.ts';
 import { patternOf } from '../find-board/pattern.ts';
 import type { LineEvidence } from '../find-fish/lineEvidence.ts';
 import { scaledPose, type LensPose } from '../camera/lens.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 import { bareBoard } from './bareBoard.ts';
 import { cellAt } from '../find-fish/faceView.ts';
 import { viewCode, viewSurroundings } from './cardView.ts';

@@ -1,5 +1,5 @@
 import type { LensPose } from '../camera/lens.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 import { SummedArea } from '../image/summedArea.ts';
 import { viewCode, type CardView } from './cardView.ts';
 

@@ -1,6 +1,6 @@
 import type { Identifier } from '@lauta/core/identifier';
 import { CARD_MM, formatPayload } from '@lauta/core/identifier';
-import { findingOf, type Finding } from '../findings.ts';
+import { findingOf, type Finding } from '../findings/findings.ts';
 import type { Point, Quad } from '../geometry/point.ts';
 import { isLikelyCode, isSureCode, type IdentifierSeen } from './searchIdentifier.ts';
 import type { CodeCandidate } from './findCodes.ts';

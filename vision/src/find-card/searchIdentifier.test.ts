@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { parsePayload } from '@lauta/core/identifier';
-import type { BenchCheck } from '../findings.ts';
+import type { BenchCheck } from '../findings/findings.ts';
 import type { Quad } from '../geometry/point.ts';
 import { CARD_MM, cardAbout } from './codeSeen.ts';
 import type { CodeCandidate } from './findCodes.ts';

@@ -4,7 +4,7 @@ import { cellAt } from '../find-fish/faceView.ts';
 import type { LineEvidence } from '../find-fish/lineEvidence.ts';
 import type { LensPose } from '../camera/lens.ts';
 import type { Point, Quad } from '../geometry/point.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 import { bareBoard } from './bareBoard.ts';
 import { GLARE, viewCode, viewSurroundings, type CardView } from './cardView.ts';
 import { cardAbout, type CodeSeen } from './codeSeen.ts';

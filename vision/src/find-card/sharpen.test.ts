@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
 import { prepareZXingModule, writeBarcode } from 'zxing-wasm/writer';
 import { openCodeReader } from '../codes/codeReader.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 import { withWiderInk } from './evenLight.ts';
 import { sharpened } from './sharpen.ts';
 

@@ -1,4 +1,4 @@
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 import { SummedArea } from '../image/summedArea.ts';
 
 /** How strongly a picture is sharpened: by so many times what a place differs from the mean about it. */

@@ -1,5 +1,5 @@
 import type { LensPose } from '../camera/lens.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 
 /** The ruled face and its surroundings seen straight from above, three values (0-255) a cell. */
 export interface FaceView {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { analysePhoto, type PhotoAnalysis } from '../analyse.ts';
+import { analysePhoto, type PhotoAnalysis } from '../analyse/analyse.ts';
 import { findBoard, type MeasuringBoard } from '../board/board.ts';
 import {
   drawBoardPicture,

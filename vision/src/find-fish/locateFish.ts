@@ -2,7 +2,7 @@ import { numeralsSeen } from '../find-board/numerals.ts';
 import type { Pattern } from '../find-board/pattern.ts';
 import type { Tones } from '../find-board/tones.ts';
 import type { LensPose } from '../camera/lens.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 import { coverageOf, type Coverage } from './coverage.ts';
 import { viewFace, type FaceView } from './faceView.ts';
 import { lineEvidence, type LineEvidence } from './lineEvidence.ts';

@@ -1,6 +1,6 @@
 import type { Pattern } from '../find-board/pattern.ts';
 import type { LensPose } from '../camera/lens.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 import { viewFace, type FaceView } from './faceView.ts';
 import { BARE, INK, INK_EDGE } from './printedInk.ts';
 

@@ -8,7 +8,7 @@ import { shrinkFactor, shrinkRaster, smoothTones, tonesOf, type Tones } from '..
 import { MM_PER_INCH } from '@lauta/core/units';
 import { boardPointOf, projectBoardPoint, type LensPose } from '../camera/lens.ts';
 import { scalePx, type Point, type Quad } from '../geometry/point.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 import { faceEdges, faceEnd, isFaceBetween } from './faceEdges.ts';
 import { bandsOf, quantile, type PrintedFace } from './lineContrast.ts';
 import { faceUnder, movedAcross, poseOverLines, type MarkedLine } from './markedLines.ts';

@@ -1,5 +1,5 @@
 import { projectBoardPoint, type LensPose } from '../camera/lens.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 import { quantile } from './lineContrast.ts';
 
 /** What strokes, numerals, edges and colours are measured in: the picture itself, and where the face lies in it. */

@@ -3,7 +3,7 @@ import { findBoard, type MeasuringBoard } from '../board/board.ts';
 import { drawBoardPicture, flatFish, type BoardView } from '../board/drawnBoard.test-data.ts';
 import { faceLengthMm } from '../board/board.ts';
 import { projectBoardPoint } from '../camera/lens.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 import {
   HOLD_FRAMES,
   LIVE_STEPS,

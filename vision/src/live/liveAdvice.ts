@@ -1,4 +1,4 @@
-import type { BenchCheck, Finding } from '../findings.ts';
+import type { BenchCheck, Finding } from '../findings/findings.ts';
 import type { Point } from '../geometry/point.ts';
 import type { LiveSight } from './lookLive.ts';
 

@@ -12,7 +12,7 @@ import { curledFinding, facingFinding } from '../checks/posture.ts';
 import { mouthFinding, seeMouth } from '../checks/mouth.ts';
 import { noseFinding, seeNose } from '../checks/nose.ts';
 import type { SeenCatch } from '../checks/seenCatch.ts';
-import type { Finding } from '../findings.ts';
+import type { Finding } from '../findings/findings.ts';
 import { locateFish, type SeenFish } from '../find-fish/locateFish.ts';
 import { axisAtStop, outlineOf } from '../find-fish/outline.ts';
 import { bareBoard } from '../find-card/bareBoard.ts';
@@ -24,7 +24,7 @@ import { findSheets } from '../find-card/findSheets.ts';
 import { inWhiteLight } from '../find-card/whiteLight.ts';
 import { lensTiltDeg, projectBoardPoint, type LensPose } from '../camera/lens.ts';
 import type { Quad } from '../geometry/point.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 
 /** What is carried from one live frame to the next; nothing in it is worth keeping longer. */
 export interface LiveTrack {

@@ -1,5 +1,5 @@
 import type { Point } from '../geometry/point.ts';
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 import { cellPieces, depthIn, type CellPiece } from './cellPieces.ts';
 import { boxMean, findPortraitFish, type PortraitFish } from './findPortraitFish.ts';
 import { skinMask, smallPicture, type SmallPicture } from './smallPicture.ts';

@@ -1,4 +1,4 @@
-import type { Raster } from '../image/rectify.ts';
+import type { Raster } from '../image/raster.ts';
 
 /** A picture made so small that each cell is the mean of many pixels: what a portrait is judged by. */
 export interface SmallPicture {

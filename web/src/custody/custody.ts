@@ -1,8 +1,8 @@
 import { MOST_CAPTURES_TOLD, type OwnKeyView } from '@lauta/contract';
 import { deviceId } from '../door/door.ts';
 import { sendJson } from '../door/http.ts';
-import { measureClockOffset } from '../features/prepare/clockOffset.ts';
-import { keepClockOffset } from '../features/prepare/preparedness.ts';
+import { measureClockOffset } from './clockOffset.ts';
+import { keepClockOffset } from '../device/preparedness.ts';
 import { outbox } from '../outbox/outbox.ts';
 import { openCustodyStore } from './custodyStore.ts';
 import { canSign, openSigner, proofOf, type Capture } from './signer.ts';

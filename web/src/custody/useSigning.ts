@@ -1,5 +1,5 @@
 import { useCallback } from 'react';
-import { lastClockOffset } from '../features/prepare/preparedness.ts';
+import { lastClockOffset } from '../device/preparedness.ts';
 import { lastFix } from '../position/usePosition.ts';
 import { custody } from './custody.ts';
 import type { Capture } from './signer.ts';

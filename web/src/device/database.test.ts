@@ -64,8 +64,8 @@ async function openPage() {
       import('../outbox/outboxStore.ts'),
       import('../custody/custodyStore.ts'),
       import('../outbox/sentStore.ts'),
-      import('../features/water/fishStore.ts'),
-      import('../features/camera/frames.ts'),
+      import('../fish-clock/fishStore.ts'),
+      import('../camera/frames.ts'),
     ]);
   return { deviceDatabase, outbox: openOutboxStore(), custody: openCustodyStore(), sent: openSentStore(undefined, () => 0), fish, frames }; // prettier-ignore
 }

@@ -3,8 +3,8 @@ import { z } from 'zod';
 import { compareHead, keepHead, type BrokenPromise, type LedgerHead } from '@lauta/core/ledger';
 import { appClockOffsetMs, onceClockSet } from '../clock/appClock.ts';
 import { getJson } from '../door/http.ts';
-import { readStored, useStored, writeStored } from '../frame/stored.ts';
-import { useWho } from '../people/queries.ts';
+import { readStored, useStored, writeStored } from '../device/stored.ts';
+import { useWho } from '../session/session.ts';
 
 const head = z.object({ seq: z.int(), hash: z.string() });
 const keptSchema = z.object({

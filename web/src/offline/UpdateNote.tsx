@@ -1,6 +1,6 @@
 import { useRegisterSW } from 'virtual:pwa-register/react';
 import { useEffect, useState } from 'react';
-import { isFishOn } from '../features/water/fishStore.ts';
+import { isFishOn } from '../fish-clock/fishStore.ts';
 
 const LOOK_AGAIN_MS = 5000;
 

@@ -1,4 +1,4 @@
-import { Signal } from '../frame/Signal.tsx';
+import { Signal } from '../ui/Signal.tsx';
 import type { ReceiverState, ReceiverTrouble } from './receiver.ts';
 import type { ReceiverChoice } from './usePosition.ts';
 

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { Fix } from '@lauta/core/custody';
-import { useStored, writeStored } from '../frame/stored.ts';
+import { useStored, writeStored } from '../device/stored.ts';
 import { deviceReceiver, type ReceiverState } from './receiver.ts';
 import { simulatedReceiver } from './simulatedReceiver.ts';
 

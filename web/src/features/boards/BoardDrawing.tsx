@@ -1,5 +1,5 @@
 import { boardLines, boardNumerals, faceLengthMm, type MeasuringBoard } from '@lauta/vision';
-import { widthWords } from './words.ts';
+import { widthWords } from '@lauta/words/boards';
 
 /** A kind of board as its profile draws it, from straight above: the stop at the left. */
 export function BoardDrawing({ board }: { board: MeasuringBoard }) {

@@ -1,13 +1,13 @@
 import { Link } from 'react-router';
 import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/vision';
-import { Failed, Loading } from '../../frame/states.tsx';
-import { Signal } from '../../frame/Signal.tsx';
-import { eventPath, useInEvent } from '../../frame/inEvent.ts';
-import { useRules } from '../event/queries.ts';
+import { Failed, Loading } from '../../ui/states.tsx';
+import { Signal } from '../../ui/Signal.tsx';
+import { eventPath, useInEvent } from '../../event/inEvent.ts';
+import { useRules } from '../../queries/event.ts';
 import { BoardDrawing } from './BoardDrawing.tsx';
-import { useBoards, useStoredBoards } from './queries.ts';
-import { rulingWords } from './words.ts';
-import { hasFailed } from '../../frame/hasFailed.ts';
+import { useBoards, useStoredBoards } from '../../queries/boards.ts';
+import { rulingWords } from '@lauta/words/boards';
+import { hasFailed } from '../../ui/hasFailed.ts';
 
 /** The kinds of board that can be measured on in this event, and which of them its rules approve. */
 export function BoardsPage() {

@@ -4,13 +4,13 @@ import { useNavigate } from 'react-router';
 import { boardSchema } from '@lauta/contract';
 import { isSameKind, type Learning, type MeasuringBoard } from '@lauta/vision';
 import { sendCommand } from '../../door/door.ts';
-import { Field } from '../../frame/Field.tsx';
-import { Signal } from '../../frame/Signal.tsx';
-import { eventPath, useInEvent } from '../../frame/inEvent.ts';
-import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { Field } from '../../ui/Field.tsx';
+import { Signal } from '../../ui/Signal.tsx';
+import { eventPath, useInEvent } from '../../event/inEvent.ts';
+import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { BoardDrawing } from './BoardDrawing.tsx';
-import { useBoards } from './queries.ts';
-import { keyOf, rulingWords } from './words.ts';
+import { useBoards } from '../../queries/boards.ts';
+import { keyOf, rulingWords } from '@lauta/words/boards';
 
 /** What was read, what it rests on, and the few things that a photograph cannot tell. */
 export function LearntBoardForm({ learnt }: { learnt: Learning }) {

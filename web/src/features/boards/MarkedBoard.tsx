@@ -1,17 +1,17 @@
 import { useMemo, useRef, useState } from 'react';
 import type { BoardMarks, Learning, LearnTrouble } from '@lauta/vision';
-import { Field } from '../../frame/Field.tsx';
-import { Signal } from '../../frame/Signal.tsx';
-import { Loading } from '../../frame/states.tsx';
-import { useObjectUrl } from '../../frame/useObjectUrl.ts';
-import { HandlePad } from '../photo/HandlePad.tsx';
-import { PhotoView } from '../photo/PhotoView.tsx';
-import type { OpenedPhoto } from '../photo/benchProtocol.ts';
-import { firstMarks, type HandleId } from '../photo/handles.ts';
-import type { Bench } from '../photo/useBench.ts';
+import { Field } from '../../ui/Field.tsx';
+import { Signal } from '../../ui/Signal.tsx';
+import { Loading } from '../../ui/states.tsx';
+import { useObjectUrl } from '../../ui/useObjectUrl.ts';
+import { HandlePad } from '../../bench/HandlePad.tsx';
+import { PhotoView } from '../../bench/PhotoView.tsx';
+import type { OpenedPhoto } from '../../bench/benchProtocol.ts';
+import { firstMarks, type HandleId } from '../../bench/handles.ts';
+import type { Bench } from '../../bench/useBench.ts';
 import { LearntBoardForm } from './LearntBoardForm.tsx';
 import { MARKS, MARK_WORDS, wishOf, type Told } from './learnWish.ts';
-import { LEARN_TROUBLE_WORDS } from './words.ts';
+import { LEARN_TROUBLE_WORDS } from '@lauta/words/boards';
 
 type Outcome = { ok: true; value: Learning } | { ok: false; code: LearnTrouble | 'broken-off' };
 

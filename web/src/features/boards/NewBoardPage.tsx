@@ -1,13 +1,13 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { Signal } from '../../frame/Signal.tsx';
-import { eventPath, useInEvent } from '../../frame/inEvent.ts';
-import { Empty, Loading } from '../../frame/states.tsx';
-import { useWho } from '../../people/queries.ts';
-import { PhotoSource } from '../photo/PhotoSource.tsx';
-import { SimulatedCamera } from '../photo/SimulatedCamera.tsx';
-import { useBenchWorker, useOpenedPhoto } from '../photo/useBench.ts';
-import { photoRefusalWords } from '../photo/words.ts';
+import { Signal } from '../../ui/Signal.tsx';
+import { eventPath, useInEvent } from '../../event/inEvent.ts';
+import { Empty, Loading } from '../../ui/states.tsx';
+import { useWho } from '../../session/session.ts';
+import { PhotoSource } from '../../bench/PhotoSource.tsx';
+import { SimulatedCamera } from '../../camera/SimulatedCamera.tsx';
+import { useBenchWorker, useOpenedPhoto } from '../../bench/useBench.ts';
+import { photoRefusalWords } from '../../bench/words.ts';
 import { MarkedBoard } from './MarkedBoard.tsx';
 
 /** A director adds a kind of board: photograph it empty, mark two lines, look at what came of it, add it. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { firstMarks } from '../photo/handles.ts';
+import { firstMarks } from '../../bench/handles.ts';
 import { MARKS, MARK_WORDS, wishOf, type Told } from './learnWish.ts';
 
 const marks = firstMarks(2000, 1500);

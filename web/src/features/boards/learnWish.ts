@@ -1,5 +1,5 @@
 import type { BoardMarks, LearnWish } from '@lauta/vision';
-import type { HandleId, HandleWords } from '../photo/handles.ts';
+import type { HandleId, HandleWords } from '../../bench/handles.ts';
 
 export const MARKS: readonly HandleId[] = ['zero-far', 'end-far', 'end-near', 'zero-near'];
 const NOT_USED = { short: '', where: '' };

@@ -5,26 +5,32 @@ import type { CatchView } from '@lauta/contract';
 import type { Point } from '@lauta/vision';
 import type { LengthSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
-import { clockTime, dayAndTime } from '../../clock/words.ts';
-import { eventPath, useInEvent } from '../../frame/inEvent.ts';
-import { Field } from '../../frame/Field.tsx';
-import { Signal } from '../../frame/Signal.tsx';
+import { clockTime, dayAndTime } from '@lauta/words/clock';
+import { eventPath, useInEvent } from '../../event/inEvent.ts';
+import { Field } from '../../ui/Field.tsx';
+import { Signal } from '../../ui/Signal.tsx';
 import { outbox } from '../../outbox/outbox.ts';
 import type { OutboxFile } from '../../outbox/outboxStore.ts';
-import { ProblemNote } from '../../problem/ProblemNote.tsx';
-import { LiftSignal } from './LiftSignal.tsx';
-import { HandlingRecord } from '../care/HandlingRecord.tsx';
-import { useBoards } from '../boards/queries.ts';
-import { CatchBench } from '../photo/CatchBench.tsx';
-import { FindingsList } from '../photo/FindingsList.tsx';
-import { useServerReading } from '../photo/ServerReading.tsx';
-import { useBenchWorker } from '../photo/useBench.ts';
-import { photoRefusalWords } from '../photo/words.ts';
-import { ClipSender } from '../clip/ClipSender.tsx';
-import { OtherPhotographs } from './OtherPhotographs.tsx';
-import { WithCatch } from './WithCatch.tsx';
-import { VerdictRecord } from './VerdictRecord.tsx';
-import { INFRACTION_WORDS, MARK_WORDS, NOT_COUNTING_WORDS, STATE_WORDS, speciesName } from './words.ts';
+import { ProblemNote } from '../../ui/ProblemNote.tsx';
+import { LiftSignal } from '../../catch/LiftSignal.tsx';
+import { HandlingRecord } from '../../care/HandlingRecord.tsx';
+import { useBoards } from '../../queries/boards.ts';
+import { CatchBench } from '../../bench/CatchBench.tsx';
+import { FindingsList } from '../../bench/FindingsList.tsx';
+import { useServerReading } from '../../bench/ServerReading.tsx';
+import { useBenchWorker } from '../../bench/useBench.ts';
+import { photoRefusalWords } from '../../bench/words.ts';
+import { ClipSender } from '../../clip/ClipSender.tsx';
+import { OtherPhotographs } from '../../catch/OtherPhotographs.tsx';
+import { WithCatch } from '../../catch/WithCatch.tsx';
+import { VerdictRecord } from '../../catch/VerdictRecord.tsx';
+import {
+  INFRACTION_WORDS,
+  MARK_WORDS,
+  NOT_COUNTING_WORDS,
+  STATE_WORDS,
+  speciesName,
+} from '@lauta/words/catch';
 
 /** One's own catch: what was claimed, what was decided and why, and the answer to a request. */
 export function CatchPage() {

@@ -2,10 +2,10 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { DayView } from '@lauta/contract';
 import { resolveWallTime, wallTimeOf } from '@lauta/core/schedule';
-import { dayWords } from '../../clock/words.ts';
+import { dayWords } from '@lauta/words/clock';
 import { sendCommand } from '../../door/door.ts';
-import { useInEvent } from '../../frame/inEvent.ts';
-import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { useInEvent } from '../../event/inEvent.ts';
+import { ProblemNote } from '../../ui/ProblemNote.tsx';
 
 /** From when on entrants see the codes of a day, and the cards to print. */
 export function CodesTime({ day }: { day: DayView }) {

@@ -1,17 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { isWeightSheet } from '@lauta/core/rules';
-import { clockTime, dayWords } from '../../clock/words.ts';
-import { eventPath, useInEvent } from '../../frame/inEvent.ts';
-import { Signal } from '../../frame/Signal.tsx';
-import { Empty, Failed, Loading } from '../../frame/states.tsx';
+import { clockTime, dayWords } from '@lauta/words/clock';
+import { eventPath, useInEvent } from '../../event/inEvent.ts';
+import { Signal } from '../../ui/Signal.tsx';
+import { Empty, Failed, Loading } from '../../ui/states.tsx';
 import { CodesTime } from './CodesTime.tsx';
-import { ReadyLine } from '../prepare/ReadyLine.tsx';
-import { RuleSentences } from '../rules/RuleSentences.tsx';
+import { ReadyLine } from '../../event/ReadyLine.tsx';
+import { RuleSentences } from '../../event/RuleSentences.tsx';
 import { Results } from './Results.tsx';
-import { useBags } from '../weigh-in/useWeighIn.ts';
-import { useRules } from './queries.ts';
-import { hasFailed } from '../../frame/hasFailed.ts';
+import { useBags } from '../../outbox/useWeighIn.ts';
+import { useRules } from '../../queries/event.ts';
+import { hasFailed } from '../../ui/hasFailed.ts';
 
 /** For the director: the server runs out of room, and takes no photographs until there is some. */
 function RoomLine() {

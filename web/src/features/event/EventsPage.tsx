@@ -1,11 +1,11 @@
 import { Link, Navigate } from 'react-router';
-import { PlainFrame } from '../../frame/PlainFrame.tsx';
-import { Empty, Failed, Loading } from '../../frame/states.tsx';
-import { AccountCorner } from '../../frame/AccountCorner.tsx';
-import { useWho } from '../../people/queries.ts';
-import { dayWords } from '../../clock/words.ts';
-import { useEvents } from './queries.ts';
-import { hasFailed } from '../../frame/hasFailed.ts';
+import { PlainFrame } from '../../ui/PlainFrame.tsx';
+import { Empty, Failed, Loading } from '../../ui/states.tsx';
+import { AccountCorner } from '../../session/AccountCorner.tsx';
+import { useWho } from '../../session/session.ts';
+import { dayWords } from '@lauta/words/clock';
+import { useEvents } from '../../queries/event.ts';
+import { hasFailed } from '../../ui/hasFailed.ts';
 
 /** All events that one may see; where there is only one it is opened. */
 export function EventsPage() {

@@ -7,9 +7,9 @@ import { z } from 'zod';
 import { createEventSchema } from '@lauta/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { sendCommand } from '../../door/door.ts';
-import { Field } from '../../frame/Field.tsx';
-import { PlainFrame } from '../../frame/PlainFrame.tsx';
-import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { Field } from '../../ui/Field.tsx';
+import { PlainFrame } from '../../ui/PlainFrame.tsx';
+import { ProblemNote } from '../../ui/ProblemNote.tsx';
 
 /** What the form asks; a session's date is its day's, and one that ends before it begins ends the morning after. */
 const formSchema = z.object({

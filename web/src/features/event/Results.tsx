@@ -1,10 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { dayAndTime } from '../../clock/words.ts';
+import { dayAndTime } from '@lauta/words/clock';
 import { sendCommand } from '../../door/door.ts';
-import { Signal } from '../../frame/Signal.tsx';
-import { useInEvent } from '../../frame/inEvent.ts';
-import { useOnce } from '../../frame/useOnce.ts';
-import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { Signal } from '../../ui/Signal.tsx';
+import { useInEvent } from '../../event/inEvent.ts';
+import { useOnce } from '../../ui/useOnce.ts';
+import { ProblemNote } from '../../ui/ProblemNote.tsx';
 
 /** Whether the results stand, and for the director the word that they do. */
 export function Results() {

@@ -1,8 +1,8 @@
 import { Link } from 'react-router';
 import type { BenchReadingView, CatchView } from '@lauta/contract';
-import { dayAndTime } from '../../clock/words.ts';
-import { Signal } from '../../frame/Signal.tsx';
-import { eventPath, useInEvent } from '../../frame/inEvent.ts';
+import { dayAndTime } from '@lauta/words/clock';
+import { Signal } from '../../ui/Signal.tsx';
+import { eventPath, useInEvent } from '../../event/inEvent.ts';
 
 /** Other catches that may show the same fish; each opens both photographs side by side. */
 export function AlikeList({ caught, found }: { caught: CatchView; found: BenchReadingView | undefined }) {

@@ -3,16 +3,16 @@ import { Link, useParams } from 'react-router';
 import type { AlikeCatch, CatchView } from '@lauta/contract';
 import { LENGTH_STEPS, formatMeasured } from '@lauta/core/units';
 import type { LengthSheet } from '@lauta/core/rules';
-import { dayAndTime } from '../../clock/words.ts';
-import { chanceWords } from '../../frame/chance.ts';
-import { Signal } from '../../frame/Signal.tsx';
-import { eventPath, useInEvent } from '../../frame/inEvent.ts';
-import { Empty, Failed, Loading } from '../../frame/states.tsx';
-import { useObjectUrl } from '../../frame/useObjectUrl.ts';
-import { useEvidence } from '../catch/queries.ts';
-import { WithCatch } from '../catch/WithCatch.tsx';
-import { useServerReading } from '../photo/ServerReading.tsx';
-import { hasFailed } from '../../frame/hasFailed.ts';
+import { dayAndTime } from '@lauta/words/clock';
+import { chanceWords } from '@lauta/words/chance';
+import { Signal } from '../../ui/Signal.tsx';
+import { eventPath, useInEvent } from '../../event/inEvent.ts';
+import { Empty, Failed, Loading } from '../../ui/states.tsx';
+import { useObjectUrl } from '../../ui/useObjectUrl.ts';
+import { useEvidence } from '../../queries/catches.ts';
+import { WithCatch } from '../../catch/WithCatch.tsx';
+import { useServerReading } from '../../bench/ServerReading.tsx';
+import { hasFailed } from '../../ui/hasFailed.ts';
 
 /** Two photographs that may show one fish, the places that match joined by lines. */
 export function AlikePage() {

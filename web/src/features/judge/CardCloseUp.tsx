@@ -1,10 +1,10 @@
 import type { CatchView } from '@lauta/contract';
 import { faceLengthMm, type Finding } from '@lauta/vision';
-import { useInEvent } from '../../frame/inEvent.ts';
-import { useObjectUrl } from '../../frame/useObjectUrl.ts';
-import { useBoards } from '../boards/queries.ts';
-import { useEvidence } from '../catch/queries.ts';
-import { PictureCut } from '../photo/PictureCut.tsx';
+import { useInEvent } from '../../event/inEvent.ts';
+import { useObjectUrl } from '../../ui/useObjectUrl.ts';
+import { useBoards } from '../../queries/boards.ts';
+import { useEvidence } from '../../queries/catches.ts';
+import { PictureCut } from '../../bench/PictureCut.tsx';
 
 /** A card and a little about it, mm (it is 85.6 by 54). */
 const SHOWN_MM = { width: 130, height: 84 };

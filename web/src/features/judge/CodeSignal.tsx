@@ -1,7 +1,7 @@
 import type { BenchReadingView, CatchView } from '@lauta/contract';
 import { codeStanding } from '@lauta/core/identifier';
 import type { Finding } from '@lauta/vision';
-import { Signal } from '../../frame/Signal.tsx';
+import { Signal } from '../../ui/Signal.tsx';
 import { CardCloseUp } from './CardCloseUp.tsx';
 
 /** The code on the card: green only where the server read it in the picture. What the claim names proves nothing. */

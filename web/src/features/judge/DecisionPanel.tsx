@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import type { CatchView } from '@lauta/contract';
 import { stepsReached, type Infraction, type LengthSheet } from '@lauta/core/rules';
-import { Keys, useKeys, type PageKey } from '../../frame/Keys.tsx';
-import { Signal } from '../../frame/Signal.tsx';
-import { ProblemNote } from '../../problem/ProblemNote.tsx';
-import { INFRACTION_WORDS, decisionWords } from '../catch/words.ts';
+import { Keys, useKeys, type PageKey } from '../../ui/Keys.tsx';
+import { Signal } from '../../ui/Signal.tsx';
+import { ProblemNote } from '../../ui/ProblemNote.tsx';
+import { INFRACTION_WORDS, decisionWords } from '@lauta/words/catch';
 import { Penalties } from './Penalties.tsx';
 import { ScorePreview } from './ScorePreview.tsx';
 import { WordsForm, type Writing } from './WordsForm.tsx';

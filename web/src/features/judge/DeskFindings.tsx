@@ -1,10 +1,10 @@
 import type { BenchReadingView } from '@lauta/contract';
 import type { Finding } from '@lauta/vision';
 import type { Infraction, LengthSheet } from '@lauta/core/rules';
-import { useKeys, type PageKey } from '../../frame/Keys.tsx';
-import { penaltyWords } from '../catch/words.ts';
-import { FindingsList, openFindings } from '../photo/FindingsList.tsx';
-import { CHECK_WORDS } from '../photo/words.ts';
+import { useKeys, type PageKey } from '../../ui/Keys.tsx';
+import { penaltyWords } from '@lauta/words/catch';
+import { FindingsList, openFindings } from '../../bench/FindingsList.tsx';
+import { CHECK_WORDS } from '../../bench/words.ts';
 
 /** Keys of the open findings, in their order; none of them is used elsewhere on the page. */
 const KEYS = ['Q', 'W', 'E', 'T', 'Y', 'U', 'I', 'O', 'P'] as const;

@@ -3,13 +3,13 @@ import type { FileFinding } from '@lauta/core/file-evidence';
 import type { Finding } from '@lauta/vision';
 import { stepsReached, type LengthSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSmallLength, formatSteps } from '@lauta/core/units';
-import { clockTime } from '../../clock/words.ts';
-import { Signal } from '../../frame/Signal.tsx';
-import { useInEvent } from '../../frame/inEvent.ts';
-import { LiftSignal } from '../catch/LiftSignal.tsx';
-import { FILE_CHECK_WORDS, MARK_WORDS } from '../catch/words.ts';
-import { useBoards } from '../boards/queries.ts';
-import { madeWords } from '../photo/words.ts';
+import { clockTime } from '@lauta/words/clock';
+import { Signal } from '../../ui/Signal.tsx';
+import { useInEvent } from '../../event/inEvent.ts';
+import { LiftSignal } from '../../catch/LiftSignal.tsx';
+import { FILE_CHECK_WORDS, MARK_WORDS } from '@lauta/words/catch';
+import { useBoards } from '../../queries/boards.ts';
+import { madeWords } from '../../bench/words.ts';
 import { CodeSignal } from './CodeSignal.tsx';
 
 /** Claimed and read length side by side, and what else speaks for or against the catch. */

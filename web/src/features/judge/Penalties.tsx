@@ -1,5 +1,5 @@
 import { INFRACTIONS, type Infraction, type LengthSheet } from '@lauta/core/rules';
-import { INFRACTION_WORDS, penaltyWords } from '../catch/words.ts';
+import { INFRACTION_WORDS, penaltyWords } from '@lauta/words/catch';
 
 /** The sheet's own table of infractions; others can be noted without effect on the score. */
 export function Penalties({

@@ -1,18 +1,18 @@
 import { useDeferredValue, useState } from 'react';
 import { isLengthSheet } from '@lauta/core/rules';
 import { useNavigate, useSearchParams } from 'react-router';
-import { eventPath, useInEvent } from '../../frame/inEvent.ts';
-import { Keys, useKeys } from '../../frame/Keys.tsx';
-import { Pager } from '../../frame/Pager.tsx';
-import { Empty, Failed, Loading } from '../../frame/states.tsx';
-import { CatchLines } from '../catch/CatchLines.tsx';
-import { AnnouncedList } from '../custody/AnnouncedList.tsx';
-import { useRules } from '../event/queries.ts';
-import { useWho } from '../../people/queries.ts';
-import { OutboxPanel } from '../outbox/OutboxPanel.tsx';
-import { useQueue } from './queries.ts';
+import { eventPath, useInEvent } from '../../event/inEvent.ts';
+import { Keys, useKeys } from '../../ui/Keys.tsx';
+import { Pager } from '../../ui/Pager.tsx';
+import { Empty, Failed, Loading } from '../../ui/states.tsx';
+import { CatchLines } from '../../catch/CatchLines.tsx';
+import { AnnouncedList } from './AnnouncedList.tsx';
+import { useRules } from '../../queries/event.ts';
+import { useWho } from '../../session/session.ts';
+import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
+import { useQueue } from '../../queries/judging.ts';
 import { useDecidedHere } from './useDecide.ts';
-import { hasFailed } from '../../frame/hasFailed.ts';
+import { hasFailed } from '../../ui/hasFailed.ts';
 
 /** The catches that wait for a judge, oldest first; beside them those already decided. */
 export function QueuePage() {

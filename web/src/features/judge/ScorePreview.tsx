@@ -1,6 +1,6 @@
 import type { FishScore } from '@lauta/core/scoring';
 import { formatSteps, type LengthStepId } from '@lauta/core/units';
-import { NOT_COUNTING_WORDS } from '../catch/words.ts';
+import { NOT_COUNTING_WORDS } from '@lauta/words/catch';
 
 /** The length that would be accepted, and what it would score with the infractions picked. */
 export function ScorePreview({

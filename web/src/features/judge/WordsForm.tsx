@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import { Field } from '../../frame/Field.tsx';
+import { Field } from '../../ui/Field.tsx';
 
 export type Writing = 'refuse' | 'send-back';
 

@@ -5,9 +5,9 @@ import { v7 as uuidv7 } from 'uuid';
 import type { DecisionInput } from '@lauta/contract';
 import type { LengthStepId } from '@lauta/core/units';
 import { outbox } from '../../outbox/outbox.ts';
-import { Signal } from '../../frame/Signal.tsx';
-import { ProblemNote } from '../../problem/ProblemNote.tsx';
-import { decisionWords } from '../catch/words.ts';
+import { Signal } from '../../ui/Signal.tsx';
+import { ProblemNote } from '../../ui/ProblemNote.tsx';
+import { decisionWords } from '@lauta/words/catch';
 
 interface Decided {
   catchId: string;

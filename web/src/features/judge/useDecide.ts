@@ -5,10 +5,10 @@ import { v7 as uuidv7 } from 'uuid';
 import type { CatchView, DecisionInput } from '@lauta/contract';
 import type { LengthSheet } from '@lauta/core/rules';
 import { outbox, useOutbox } from '../../outbox/outbox.ts';
-import { eventPath, useInEvent } from '../../frame/inEvent.ts';
+import { eventPath, useInEvent } from '../../event/inEvent.ts';
 import { useJustDecided } from './justDecided.tsx';
 import { standingDecision } from './preview.ts';
-import { useQueue } from './queries.ts';
+import { useQueue } from '../../queries/judging.ts';
 
 /** Catches that were decided on this device and of which the server has not heard yet. */
 export function useDecidedHere(): ReadonlySet<string> {

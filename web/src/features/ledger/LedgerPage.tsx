@@ -2,17 +2,17 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import type { RuleSheet } from '@lauta/core/rules';
 import type { LedgerCheckView, LedgerEntryView, LedgerView } from '@lauta/contract';
-import { dayAndTime } from '../../clock/words.ts';
+import { dayAndTime } from '@lauta/words/clock';
 import { getJson } from '../../door/http.ts';
-import { useInEvent } from '../../frame/inEvent.ts';
-import { Pager } from '../../frame/Pager.tsx';
-import { Signal } from '../../frame/Signal.tsx';
-import { Empty, Failed, Loading } from '../../frame/states.tsx';
-import { ProblemNote } from '../../problem/ProblemNote.tsx';
-import { useRules } from '../event/queries.ts';
+import { useInEvent } from '../../event/inEvent.ts';
+import { Pager } from '../../ui/Pager.tsx';
+import { Signal } from '../../ui/Signal.tsx';
+import { Empty, Failed, Loading } from '../../ui/states.tsx';
+import { ProblemNote } from '../../ui/ProblemNote.tsx';
+import { useRules } from '../../queries/event.ts';
 import { RecordSeal } from './RecordSeal.tsx';
-import { FAULT_WORDS, KIND_WORDS, entryWords } from './words.ts';
-import { hasFailed } from '../../frame/hasFailed.ts';
+import { FAULT_WORDS, KIND_WORDS, entryWords } from '@lauta/words/ledger';
+import { hasFailed } from '../../ui/hasFailed.ts';
 
 interface Entry {
   kind: string;

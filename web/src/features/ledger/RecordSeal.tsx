@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { LedgerKeyView } from '@lauta/contract';
 import { getJson } from '../../door/http.ts';
-import { Signal } from '../../frame/Signal.tsx';
+import { Signal } from '../../ui/Signal.tsx';
 import { useToldHeads } from '../../live/toldHeads.ts';
 
 /** Where the record ends, by whose key that is signed, and whether what this device was told still stands. */

@@ -1,9 +1,9 @@
 import { useNavigate, useParams } from 'react-router';
 import { sendJson } from '../../door/http.ts';
-import { PlainFrame } from '../../frame/PlainFrame.tsx';
-import { useOnce } from '../../frame/useOnce.ts';
-import { fetchWho, useForgetAll, useWho } from '../../people/queries.ts';
-import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { PlainFrame } from '../../ui/PlainFrame.tsx';
+import { useOnce } from '../../ui/useOnce.ts';
+import { fetchWho, useForgetAll, useWho } from '../../session/session.ts';
+import { ProblemNote } from '../../ui/ProblemNote.tsx';
 
 /** Where a partner's phone comes to by the code that it has read. */
 export function AcceptPage() {

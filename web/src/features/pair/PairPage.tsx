@@ -5,13 +5,13 @@ import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { PAIRED_JOBS, type PairedJob, type PairingView } from '@lauta/contract';
 import { sendJson } from '../../door/http.ts';
-import { Signal } from '../../frame/Signal.tsx';
-import { useOnce } from '../../frame/useOnce.ts';
-import { eventPath, useInEvent } from '../../frame/inEvent.ts';
-import { Empty } from '../../frame/states.tsx';
-import { useWho } from '../../people/queries.ts';
-import { ProblemNote } from '../../problem/ProblemNote.tsx';
-import { useOwnPairings } from './queries.ts';
+import { Signal } from '../../ui/Signal.tsx';
+import { useOnce } from '../../ui/useOnce.ts';
+import { eventPath, useInEvent } from '../../event/inEvent.ts';
+import { Empty } from '../../ui/states.tsx';
+import { useWho } from '../../session/session.ts';
+import { ProblemNote } from '../../ui/ProblemNote.tsx';
+import { useOwnPairings } from '../../queries/pairing.ts';
 
 const JOB_WORDS: Record<PairedJob, { name: string; says: string }> = {
   camera: { name: 'Camera', says: 'It photographs, measures and claims; this phone times.' },

@@ -6,23 +6,23 @@ import {
   type PrepareGroup,
   type PrepareItem,
 } from '@lauta/core/planning';
-import { PREPARE_WORDS } from '@lauta/words';
+import { PREPARE_WORDS } from '@lauta/words/prepare';
 import { waysToLose } from '@lauta/core/rules';
 import { useNow } from '../../clock/appClock.ts';
-import { Signal } from '../../frame/Signal.tsx';
-import { Empty, Failed, Loading } from '../../frame/states.tsx';
-import { useInEvent } from '../../frame/inEvent.ts';
-import { useStoredBoards } from '../boards/queries.ts';
-import { useIdentifiers, useRules } from '../event/queries.ts';
-import { RuleSentences } from '../rules/RuleSentences.tsx';
-import { SchoolLines } from '../water/SchoolLines.tsx';
-import { dayOfNow } from '../water/dayOfNow.ts';
+import { Signal } from '../../ui/Signal.tsx';
+import { Empty, Failed, Loading } from '../../ui/states.tsx';
+import { useInEvent } from '../../event/inEvent.ts';
+import { useStoredBoards } from '../../queries/boards.ts';
+import { useIdentifiers, useRules } from '../../queries/event.ts';
+import { RuleSentences } from '../../event/RuleSentences.tsx';
+import { SchoolLines } from '../../care/SchoolLines.tsx';
+import { dayOfNow } from '../../event/dayOfNow.ts';
 import { Routine } from './Routine.tsx';
 import { SelfChecks } from './SelfChecks.tsx';
 import { TodaysCode } from './TodaysCode.tsx';
-import { usePreparedness } from './preparedness.ts';
-import { CRAFT_WORDS, GROUP_WORDS, wayWords } from './words.ts';
-import { hasFailed } from '../../frame/hasFailed.ts';
+import { usePreparedness } from '../../device/preparedness.ts';
+import { CRAFT_WORDS, GROUP_WORDS, wayWords } from '@lauta/words/readiness';
+import { hasFailed } from '../../ui/hasFailed.ts';
 
 /** Before launch: what to have ready, what Lauta can check itself, the day's code, and what the rules ask. */
 export function PreparePage() {

@@ -1,6 +1,6 @@
 import { movedStep } from '@lauta/core/planning';
-import { useRoutine } from './preparedness.ts';
-import { GATE_WORDS } from './words.ts';
+import { useRoutine } from '../../device/preparedness.ts';
+import { GATE_WORDS } from '@lauta/words/readiness';
 
 /** Each person's own order before a lift; Lauta walks through it the same way every time. */
 export function Routine() {

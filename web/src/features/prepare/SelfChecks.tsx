@@ -4,12 +4,12 @@ import { judgeTestShot, type SelfCheck, type TestShot } from '@lauta/core/planni
 import { readExif } from '@lauta/vision';
 import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
 import { appNow } from '../../clock/appClock.ts';
-import { FileInput } from '../../frame/FileInput.tsx';
-import { Signal } from '../../frame/Signal.tsx';
+import { FileInput } from '../../ui/FileInput.tsx';
+import { Signal } from '../../ui/Signal.tsx';
 import { roomForCatches } from '../../offline/room.ts';
 import { useOfflineReady } from '../../offline/useOfflineReady.ts';
-import { measureClockOffset } from './clockOffset.ts';
-import { keepClockOffset } from './preparedness.ts';
+import { measureClockOffset } from '../../custody/clockOffset.ts';
+import { keepClockOffset } from '../../device/preparedness.ts';
 
 type See = (check: SelfCheck, isGood: boolean | null) => void;
 

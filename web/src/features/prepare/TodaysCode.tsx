@@ -1,7 +1,7 @@
 import type { DayView } from '@lauta/contract';
 import { unitSystemOf, type StepId } from '@lauta/core/units';
-import { clockTime, dayWords } from '../../clock/words.ts';
-import { useInEvent } from '../../frame/inEvent.ts';
+import { clockTime, dayWords } from '@lauta/words/clock';
+import { useInEvent } from '../../event/inEvent.ts';
 
 /** The code to write on the card, as large as the screen allows; before its time, when that is. */
 export function TodaysCode({

@@ -1,6 +1,6 @@
 import { INFRACTIONS, type Penalty, type RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, MASS_STEPS, formatSteps, isMassStep, type StepId } from '@lauta/core/units';
-import { INFRACTION_WORDS } from '../catch/words.ts';
+import { INFRACTION_WORDS } from '@lauta/words/catch';
 import type { Change } from './change.ts';
 
 /** What photographs show wrong, where length counts. */

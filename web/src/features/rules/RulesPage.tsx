@@ -1,10 +1,10 @@
 import { useNavigate } from 'react-router';
 import type { RuleSheet } from '@lauta/core/rules';
-import { eventPath, useInEvent } from '../../frame/inEvent.ts';
-import { Empty, Failed, Loading } from '../../frame/states.tsx';
-import { useRules } from '../event/queries.ts';
+import { eventPath, useInEvent } from '../../event/inEvent.ts';
+import { Empty, Failed, Loading } from '../../ui/states.tsx';
+import { useRules } from '../../queries/event.ts';
 import { RuleForm } from './RuleForm.tsx';
-import { hasFailed } from '../../frame/hasFailed.ts';
+import { hasFailed } from '../../ui/hasFailed.ts';
 
 /** Where a first sheet begins: the trade's common values, to be changed. */
 const FIRST_SHEET: RuleSheet = {

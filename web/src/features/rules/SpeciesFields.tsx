@@ -1,6 +1,6 @@
 import type { RuleSheet, Slot, SpeciesRule } from '@lauta/core/rules';
-import { Field } from '../../frame/Field.tsx';
-import { SizeField } from '../../frame/SizeField.tsx';
+import { Field } from '../../ui/Field.tsx';
+import { SizeField } from '../../ui/SizeField.tsx';
 import type { Change } from './change.ts';
 
 const keyOf = (name: string): string =>

@@ -1,7 +1,7 @@
 import type { FishPenalty, RuleSheet, WeighInRules } from '@lauta/core/rules';
 import { unitOf, type StepId } from '@lauta/core/units';
-import { Field } from '../../frame/Field.tsx';
-import { SizeField } from '../../frame/SizeField.tsx';
+import { Field } from '../../ui/Field.tsx';
+import { SizeField } from '../../ui/SizeField.tsx';
 import type { Change } from './change.ts';
 
 /** The rules of the scale: dead, short and late fish, fish over the limit, and who enters a weight. */

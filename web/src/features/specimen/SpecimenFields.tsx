@@ -12,13 +12,13 @@ import {
 } from '@lauta/core/units';
 import { judgeWeight, weightRange } from '@lauta/core/weight';
 import { appNow } from '../../clock/appClock.ts';
-import { Field } from '../../frame/Field.tsx';
-import { Signal } from '../../frame/Signal.tsx';
-import { SizeField } from '../../frame/SizeField.tsx';
-import { speciesName } from '../catch/words.ts';
-import { Pick, Picks } from '../water/Picks.tsx';
-import { MassField } from '../scale/MassField.tsx';
-import { CARE_WORDS, WOUND_WORDS } from './words.ts';
+import { Field } from '../../ui/Field.tsx';
+import { Signal } from '../../ui/Signal.tsx';
+import { SizeField } from '../../ui/SizeField.tsx';
+import { speciesName } from '@lauta/words/catch';
+import { Pick, Picks } from '../../ui/Picks.tsx';
+import { MassField } from '../../scale/MassField.tsx';
+import { CARE_WORDS, WOUND_WORDS } from '@lauta/words/specimen';
 import { weighingOf, type SpecimenDraft } from './specimenDraft.ts';
 
 interface Telling {

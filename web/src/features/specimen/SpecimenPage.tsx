@@ -1,14 +1,14 @@
 import type { RuleSheet } from '@lauta/core/rules';
-import { useInEvent } from '../../frame/inEvent.ts';
-import { hasFailed } from '../../frame/hasFailed.ts';
-import { Empty, Failed, Loading } from '../../frame/states.tsx';
-import { useWho } from '../../people/queries.ts';
-import { useRules } from '../event/queries.ts';
-import { OutboxPanel } from '../outbox/OutboxPanel.tsx';
+import { useInEvent } from '../../event/inEvent.ts';
+import { hasFailed } from '../../ui/hasFailed.ts';
+import { Empty, Failed, Loading } from '../../ui/states.tsx';
+import { useWho } from '../../session/session.ts';
+import { useRules } from '../../queries/event.ts';
+import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
 import { SpecimenBank } from './SpecimenBank.tsx';
 import { SpecimenRecord } from './SpecimenRecord.tsx';
 import { useBank } from './useBank.ts';
-import { useSpecimens, useWaitingSpecimens } from './queries.ts';
+import { useSpecimens, useWaitingSpecimens } from '../../queries/specimens.ts';
 
 /** Large fish weighed on the bank: one is being recorded at the top, those recorded stand beneath. */
 export function SpecimenPage() {

@@ -10,10 +10,10 @@ import {
   lengthStepOf,
   massUnitOf,
 } from '@lauta/core/units';
-import { Signal } from '../../frame/Signal.tsx';
-import { HandlingRecord } from '../care/HandlingRecord.tsx';
-import { speciesName } from '../catch/words.ts';
-import { CARE_WORDS, WOUND_WORDS, findingWords } from './words.ts';
+import { Signal } from '../../ui/Signal.tsx';
+import { HandlingRecord } from '../../care/HandlingRecord.tsx';
+import { speciesName } from '@lauta/words/catch';
+import { CARE_WORDS, WOUND_WORDS, findingWords } from '@lauta/words/specimen';
 
 /** A record whole: weight, how it came about, photographs, wounds, and how the fish left. */
 export function SpecimenRecord({

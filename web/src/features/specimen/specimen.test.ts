@@ -6,7 +6,7 @@ import { SPECIMEN_CARE, WOUND_PLACES } from '@lauta/core/specimen';
 import { nextEntry, isDoneAlready } from '../../outbox/nextEntry.ts';
 import type { OutboxEntry } from '../../outbox/outboxStore.ts';
 import { freshDraft } from './specimenDraft.ts';
-import { CARE_WORDS, WOUND_WORDS, findingWords } from './words.ts';
+import { CARE_WORDS, WOUND_WORDS, findingWords } from '@lauta/words/specimen';
 
 const kept = new Map<string, string>();
 beforeEach(() => {

@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { recordSpecimenSchema, specimenSchema } from '@lauta/contract';
 import type { SpecimenWeighing } from '@lauta/core/specimen';
-import { useStored, writeStored } from '../../frame/stored.ts';
+import { useStored, writeStored } from '../../device/stored.ts';
 
 const grams = z.number().nullable();
 

@@ -2,9 +2,9 @@ import { useMemo } from 'react';
 import type { SpecimenView } from '@lauta/contract';
 import type { RuleSheet } from '@lauta/core/rules';
 import { G_PER_OUNCE, massUnitOf } from '@lauta/core/units';
-import { useFrames } from '../camera/frames.ts';
-import { freshCatch } from '../water/runningCatch.ts';
-import { useRunningCatch } from '../water/useRunningCatch.ts';
+import { useFrames } from '../../camera/frames.ts';
+import { freshCatch } from '../../fish-clock/runningCatch.ts';
+import { useRunningCatch } from '../../fish-clock/useRunningCatch.ts';
 import { freshDraft, useSpecimenDraft, type SpecimenDraft } from './specimenDraft.ts';
 
 const METRIC_STEP_G = 10;

@@ -2,11 +2,11 @@ import { Link } from 'react-router';
 import type { RuleSheet } from '@lauta/core/rules';
 import type { CatchStanding, FishScore } from '@lauta/core/scoring';
 import { formatSteps } from '@lauta/core/units';
-import { dayAndTime } from '../../clock/words.ts';
-import { eventPath, useInEvent } from '../../frame/inEvent.ts';
-import { Signal } from '../../frame/Signal.tsx';
+import { dayAndTime } from '@lauta/words/clock';
+import { eventPath, useInEvent } from '../../event/inEvent.ts';
+import { Signal } from '../../ui/Signal.tsx';
 import { TieNote } from './TieNote.tsx';
-import { INFRACTION_WORDS, NOT_COUNTING_WORDS, penaltyWords, speciesName } from '../catch/words.ts';
+import { INFRACTION_WORDS, NOT_COUNTING_WORDS, penaltyWords, speciesName } from '@lauta/words/catch';
 
 /** Where a score comes from, line by line: what counts, what was culled, what does not count, and why. */
 export function WhyScore({

@@ -1,10 +1,10 @@
 import type { RuleSheet } from '@lauta/core/rules';
 import type { TicketStanding } from '@lauta/core/scoring';
 import { formatSteps, unitOf } from '@lauta/core/units';
-import { clockTime, dayWords } from '../../clock/words.ts';
-import { useInEvent } from '../../frame/inEvent.ts';
-import { Signal } from '../../frame/Signal.tsx';
-import { PENALTY_KIND_WORDS, STATE_WORDS } from '../weigh-in/words.ts';
+import { clockTime, dayWords } from '@lauta/words/clock';
+import { useInEvent } from '../../event/inEvent.ts';
+import { Signal } from '../../ui/Signal.tsx';
+import { PENALTY_KIND_WORDS, STATE_WORDS } from '@lauta/words/weighIn';
 import { TieNote } from './TieNote.tsx';
 
 /** Where a score by weight comes from: each day's bag, what was taken off it, and how far its ticket is. */

@@ -1,10 +1,10 @@
 import { findSpecies, type LengthSheet } from '@lauta/core/rules';
 import { placeInSchedule } from '@lauta/core/schedule';
 import { formatSteps } from '@lauta/core/units';
-import { clockTime } from '../../clock/words.ts';
-import { Signal } from '../../frame/Signal.tsx';
-import { useInEvent } from '../../frame/inEvent.ts';
-import { sessionTimes } from './dayOfNow.ts';
+import { clockTime } from '@lauta/words/clock';
+import { Signal } from '../../ui/Signal.tsx';
+import { useInEvent } from '../../event/inEvent.ts';
+import { sessionTimes } from '../../event/dayOfNow.ts';
 import type { CatchDraft } from './draft.ts';
 
 /** When it was caught, and what of that the judge will find marked. */

@@ -2,10 +2,10 @@ import { useState } from 'react';
 import type { ClockPhase } from '@lauta/core/care';
 import type { Identifier } from '@lauta/core/identifier';
 import type { MeasuringBoard } from '@lauta/vision';
-import { CameraPanel } from '../camera/CameraPanel.tsx';
-import type { FrameRole } from '../camera/frames.ts';
-import type { FilmWish } from '../camera/filmProtocol.ts';
-import type { TakenFrame } from '../camera/takeBurst.ts';
+import { CameraPanel } from '../../camera/CameraPanel.tsx';
+import type { FrameRole } from '../../camera/frames.ts';
+import type { FilmWish } from '../../camera/filmProtocol.ts';
+import type { TakenFrame } from '../../camera/takeBurst.ts';
 
 /** The rules’ limit where the sheet is silent, degrees. */
 const LIMIT_TILT_DEG = 20;

@@ -1,10 +1,10 @@
 import type { MeasuringBoard } from '@lauta/vision';
 import type { LengthSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatSteps } from '@lauta/core/units';
-import { Field } from '../../frame/Field.tsx';
-import { speciesName } from '../catch/words.ts';
+import { Field } from '../../ui/Field.tsx';
+import { speciesName } from '@lauta/words/catch';
 import type { CatchDraft } from './draft.ts';
-import { Pick, Picks } from './Picks.tsx';
+import { Pick, Picks } from '../../ui/Picks.tsx';
 import { WeightNote } from './WeightNote.tsx';
 
 interface Props {

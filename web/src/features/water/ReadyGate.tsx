@@ -1,9 +1,9 @@
 import { useEffect, useRef } from 'react';
 import type { GateStep } from '@lauta/core/planning';
-import { useCareChoices } from '../care/choices.ts';
-import { giveHint } from '../care/giveHint.ts';
-import { useRoutine } from '../prepare/preparedness.ts';
-import { GATE_WORDS } from '../prepare/words.ts';
+import { useCareChoices } from '../../care/careChoices.ts';
+import { giveHint } from '../../care/giveHint.ts';
+import { useRoutine } from '../../device/preparedness.ts';
+import { GATE_WORDS } from '@lauta/words/readiness';
 
 /** Before the lift: each step by one tap, or seen by itself, in the person's own order. It blocks nothing. */
 export function ReadyGate({

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { followEar, recordedEar } from './commands.ts';
+import { followEar, recordedEar } from '../../camera/spokenCommands.ts';
 
 /** What the demo's recorded voice says, from hook-up to release. */
 const RECORDING = ['fish on', 'in the net', 'lift', 'photograph', 'back in the water', 'released'].map(

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import type { Handling } from '@lauta/core/care';
-import { useInEvent } from '../../frame/inEvent.ts';
-import { useOnce } from '../../frame/useOnce.ts';
+import { useInEvent } from '../../event/inEvent.ts';
+import { useOnce } from '../../ui/useOnce.ts';
 import { outbox } from '../../outbox/outbox.ts';
-import { ProblemNote } from '../../problem/ProblemNote.tsx';
+import { ProblemNote } from '../../ui/ProblemNote.tsx';
 
 /** Sends what happened to a fish after it was claimed: its release, and the signs that were seen. */
 export function ReleaseSender({

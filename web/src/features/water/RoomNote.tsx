@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { Signal } from '../../frame/Signal.tsx';
+import { Signal } from '../../ui/Signal.tsx';
 import { roomForCatches } from '../../offline/room.ts';
 
 /** Under so many more catches it is said, long before a fish would have to be refused. */

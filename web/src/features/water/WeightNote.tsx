@@ -1,7 +1,7 @@
 import { GUESS_WITHIN, judgeWeight, weightRange } from '@lauta/core/weight';
 import type { LengthUnit } from '@lauta/core/units';
-import { Signal } from '../../frame/Signal.tsx';
-import { massWords } from '../care/words.ts';
+import { Signal } from '../../ui/Signal.tsx';
+import { massWords } from '@lauta/words/care';
 
 /** What a fish of this kind and length usually weighs, and whether the guess made while it pulled fits that. */
 export function WeightNote({

@@ -1,9 +1,9 @@
 import type { Handling } from '@lauta/core/care';
 import { hashHex } from '@lauta/core/ledger';
 import type { BenchNotes, BoardMarks } from '@lauta/vision';
-import type { Frame } from '../camera/frames.ts';
-import type { OpenedPhoto } from '../photo/benchProtocol.ts';
-import { lastClockOffset } from '../prepare/preparedness.ts';
+import type { Frame } from '../../camera/frames.ts';
+import type { OpenedPhoto } from '../../bench/benchProtocol.ts';
+import { lastClockOffset } from '../../device/preparedness.ts';
 import type { CaptureTime } from './captureTime.ts';
 import type { CatchDraft } from './draft.ts';
 import { useSending, type Claimed } from './useSending.ts';

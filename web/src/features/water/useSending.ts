@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import type { Announcement, CommandBody } from '@lauta/contract';
 import { custody } from '../../custody/custody.ts';
-import { useInEvent } from '../../frame/inEvent.ts';
+import { useInEvent } from '../../event/inEvent.ts';
 import { outbox } from '../../outbox/outbox.ts';
 import type { OutboxFile } from '../../outbox/outboxStore.ts';
 

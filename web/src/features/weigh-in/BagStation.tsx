@@ -3,12 +3,12 @@ import type { WeightSheet } from '@lauta/core/rules';
 import type { NamedScale } from '@lauta/core/scale';
 import { MASS_STEPS, formatMass, formatSteps, stepsFromG, unitOf } from '@lauta/core/units';
 import { scaleDoubts, scoreTicket, ticketState, type Ticket, type WeighInAct } from '@lauta/core/weigh-in';
-import { clockTime } from '../../clock/words.ts';
-import { Field } from '../../frame/Field.tsx';
-import { Signal } from '../../frame/Signal.tsx';
-import { MassField } from '../scale/MassField.tsx';
+import { clockTime } from '@lauta/words/clock';
+import { Field } from '../../ui/Field.tsx';
+import { Signal } from '../../ui/Signal.tsx';
+import { MassField } from '../../scale/MassField.tsx';
 import { SignatureField } from './SignatureField.tsx';
-import { PENALTY_KIND_WORDS, SCALE_DOUBT_WORDS, STATE_WORDS } from './words.ts';
+import { PENALTY_KIND_WORDS, SCALE_DOUBT_WORDS, STATE_WORDS } from '@lauta/words/weighIn';
 
 export interface StationProps {
   eventId: string;

@@ -3,9 +3,9 @@ import { v7 as uuidv7 } from 'uuid';
 import type { WeightSheet } from '@lauta/core/rules';
 import { isScaleAct } from '@lauta/core/scale';
 import { scaleDoubts, type WeighIn, type WeighInAct, type WeighInEntry } from '@lauta/core/weigh-in';
-import { Signal } from '../../frame/Signal.tsx';
-import { ScaleLogbook, USUAL_FISH_G } from '../scale/ScaleLogbook.tsx';
-import { SCALE_DOUBT_WORDS, actWords } from './words.ts';
+import { Signal } from '../../ui/Signal.tsx';
+import { ScaleLogbook, USUAL_FISH_G } from '../../scale/ScaleLogbook.tsx';
+import { SCALE_DOUBT_WORDS, actWords } from '@lauta/words/weighIn';
 
 /** The scale at this station with its logbook; a weigh-in of two stations has two. */
 export function ScaleInUse({

@@ -15,20 +15,20 @@ import {
 } from '@lauta/core/weigh-in';
 import type { WeighInView } from '@lauta/contract';
 import { useNow } from '../../clock/appClock.ts';
-import { useInEvent } from '../../frame/inEvent.ts';
-import { hasFailed } from '../../frame/hasFailed.ts';
-import { Signal } from '../../frame/Signal.tsx';
-import { readStored, writeStored } from '../../frame/stored.ts';
-import { Empty, Failed, Loading } from '../../frame/states.tsx';
-import { useWho } from '../../people/queries.ts';
-import { ProblemNote } from '../../problem/ProblemNote.tsx';
-import { useRules, type Published } from '../event/queries.ts';
-import { OutboxPanel } from '../outbox/OutboxPanel.tsx';
-import { dayOfNow, sessionTimes } from '../water/dayOfNow.ts';
+import { useInEvent } from '../../event/inEvent.ts';
+import { hasFailed } from '../../ui/hasFailed.ts';
+import { Signal } from '../../ui/Signal.tsx';
+import { readStored, writeStored } from '../../device/stored.ts';
+import { Empty, Failed, Loading } from '../../ui/states.tsx';
+import { useWho } from '../../session/session.ts';
+import { ProblemNote } from '../../ui/ProblemNote.tsx';
+import { useRules, type Published } from '../../queries/event.ts';
+import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
+import { dayOfNow, sessionTimes } from '../../event/dayOfNow.ts';
 import { BagStation } from './BagStation.tsx';
 import { ScaleInUse } from './ScaleInUse.tsx';
-import { nextNumber, useBags, useWeighIn } from './useWeighIn.ts';
-import { REFUSAL_WORDS, STATE_WORDS, actWords } from './words.ts';
+import { nextNumber, useBags, useWeighIn } from '../../outbox/useWeighIn.ts';
+import { REFUSAL_WORDS, STATE_WORDS, actWords } from '@lauta/words/weighIn';
 
 /** The scale's station for its officials; numbers and calls for everybody else. */
 export function WeighInPage() {

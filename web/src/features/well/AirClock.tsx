@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { airLimitSeconds, clockVerdict, sideOf } from '@lauta/core/care';
 import { appNow, useNow } from '../../clock/appClock.ts';
-import { Signal } from '../../frame/Signal.tsx';
-import { useCareChoices } from '../care/choices.ts';
+import { Signal } from '../../ui/Signal.tsx';
+import { useCareChoices } from '../../care/careChoices.ts';
 
 /** Longer than any fish lives out of the water: a clock that was forgotten. */
 const LONGEST_S = 3600;

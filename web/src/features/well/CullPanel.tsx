@@ -4,8 +4,8 @@ import type { RuleSheet } from '@lauta/core/rules';
 import { formatSmallMass, formatSteps, massUnitOf } from '@lauta/core/units';
 import type { LengthOutlook, LiveWell, WellAct, WeightOutlook } from '@lauta/core/well';
 import { appNow } from '../../clock/appClock.ts';
-import { Signal } from '../../frame/Signal.tsx';
-import { adviceWords, fishWords, thumbWords } from './words.ts';
+import { Signal } from '../../ui/Signal.tsx';
+import { adviceWords, fishWords, thumbWords } from '@lauta/words/well';
 
 /** Left and right on the beam. */
 export type BeamPair = readonly [string, string];

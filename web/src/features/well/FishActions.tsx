@@ -16,11 +16,11 @@ import {
   type WellFish,
   type WellSign,
 } from '@lauta/core/well';
-import { useCareChoices } from '../care/choices.ts';
-import { Pick, Picks } from '../water/Picks.tsx';
+import { useCareChoices } from '../../care/careChoices.ts';
+import { Pick, Picks } from '../../ui/Picks.tsx';
 import { AirClock, useAirTime, type AirTime } from './AirClock.tsx';
-import { MassField } from '../scale/MassField.tsx';
-import { CONDITION_WORDS, REASON_WORDS, SIGN_WORDS, tagWords } from './words.ts';
+import { MassField } from '../../scale/MassField.tsx';
+import { CONDITION_WORDS, REASON_WORDS, SIGN_WORDS, tagWords } from '@lauta/words/well';
 
 type Panel = 'look' | 'weigh' | 'tag' | 'go';
 const PANEL_WORDS: Record<Panel, string> = { look: 'Look', weigh: 'Weigh', tag: 'Tag', go: 'Let go' };

@@ -19,13 +19,13 @@ import {
   type WellAct,
 } from '@lauta/core/well';
 import { judgeWeight, weightRange } from '@lauta/core/weight';
-import { SizeField } from '../../frame/SizeField.tsx';
-import { Signal } from '../../frame/Signal.tsx';
-import { useCareChoices } from '../care/choices.ts';
-import { Pick, Picks } from '../water/Picks.tsx';
+import { SizeField } from '../../ui/SizeField.tsx';
+import { Signal } from '../../ui/Signal.tsx';
+import { useCareChoices } from '../../care/careChoices.ts';
+import { Pick, Picks } from '../../ui/Picks.tsx';
 import { AirClock, useAirTime } from './AirClock.tsx';
-import { MassField } from '../scale/MassField.tsx';
-import { CONDITION_WORDS, tagWords } from './words.ts';
+import { MassField } from '../../scale/MassField.tsx';
+import { CONDITION_WORDS, tagWords } from '@lauta/words/well';
 
 /** A fish comes aboard: its kind, its weight, its tag. What is usual is chosen already. */
 export function FishIn({

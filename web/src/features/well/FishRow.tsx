@@ -1,10 +1,10 @@
 import type { RuleSheet } from '@lauta/core/rules';
 import { formatMass, formatSteps, massUnitOf } from '@lauta/core/units';
 import { findTag, minutesUnseen, type LiveWell, type WellFish, type WellOutlook } from '@lauta/core/well';
-import { Signal } from '../../frame/Signal.tsx';
-import { speciesName } from '../catch/words.ts';
+import { Signal } from '../../ui/Signal.tsx';
+import { speciesName } from '@lauta/words/catch';
 import { TagMark } from './TagMark.tsx';
-import { CONDITION_WORDS } from './words.ts';
+import { CONDITION_WORDS } from '@lauta/words/well';
 
 /** A fish aboard as a bar of its weight from the stop, with its doubt; a tap opens what can be done with it. */
 export function FishRow({

@@ -1,5 +1,5 @@
 import type { FishTag, TagColour } from '@lauta/core/well';
-import { tagWords } from './words.ts';
+import { tagWords } from '@lauta/words/well';
 
 const FILL: Record<TagColour, string> = {
   white: '#ffffff',

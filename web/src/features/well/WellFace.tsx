@@ -8,7 +8,7 @@ import {
   type WellOutlook,
   type WellTrouble,
 } from '@lauta/core/well';
-import { fishWords, gainWords, troubleWords } from './words.ts';
+import { fishWords, gainWords, troubleWords } from '@lauta/words/well';
 
 /** Two standard uncertainties (GUM G.1.3: about 95 %, normal). */
 const COVERAGE = 2;

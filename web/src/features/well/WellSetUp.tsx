@@ -9,9 +9,9 @@ import {
   type WellAct,
   type WellSettings,
 } from '@lauta/core/well';
-import { Field } from '../../frame/Field.tsx';
-import { Pick, Picks } from '../water/Picks.tsx';
-import { ScaleLogbook, USUAL_FISH_G } from '../scale/ScaleLogbook.tsx';
+import { Field } from '../../ui/Field.tsx';
+import { Pick, Picks } from '../../ui/Picks.tsx';
+import { ScaleLogbook, USUAL_FISH_G } from '../../scale/ScaleLogbook.tsx';
 import { TagMark } from './TagMark.tsx';
 
 /** Tags, compartments and the scale's logbook: what is settled before lines-in. */

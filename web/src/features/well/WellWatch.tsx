@@ -2,15 +2,16 @@ import { Link, useLocation } from 'react-router';
 import type { RuleSheet } from '@lauta/core/rules';
 import { wallTimeOf } from '@lauta/core/schedule';
 import { useNow } from '../../clock/appClock.ts';
-import { eventPath, useInEvent } from '../../frame/inEvent.ts';
-import { Signal, type Tone } from '../../frame/Signal.tsx';
-import { dayOfNow } from '../water/dayOfNow.ts';
-import { forecastOf, massesAboard, minutesLeft } from '../well-water/forecast.ts';
-import { usePumpTone } from '../well-water/usePumpTone.ts';
-import { useWellChoices } from '../well-water/wellChoices.ts';
+import { eventPath, useInEvent } from '../../event/inEvent.ts';
+import { Signal } from '../../ui/Signal.tsx';
+import type { Tone } from '@lauta/words/tone';
+import { dayOfNow } from '../../event/dayOfNow.ts';
+import { forecastOf, massesAboard, minutesLeft } from './forecast.ts';
+import { usePumpTone } from './usePumpTone.ts';
+import { useWellChoices } from './wellChoices.ts';
 import { areLinesOut, countCarried, troublesNow } from './troublesNow.ts';
 import { useWellList } from './useWell.ts';
-import { troubleWords } from './words.ts';
+import { troubleWords } from '@lauta/words/well';
 
 /** What the well asks for on whatever page is open: one too many aboard, fish to look at, the pump. */
 export function WellWatch({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet }) {

@@ -1,6 +1,6 @@
 import type { EventView } from '@lauta/contract';
 import { linesOutOfDay } from '@lauta/core/schedule';
-import { sessionTimes } from '../water/dayOfNow.ts';
+import { sessionTimes } from '../../event/dayOfNow.ts';
 import type { RuleSheet } from '@lauta/core/rules';
 import { ROUND_MINUTES, wellTroubles, type LiveWell, type WellTrouble } from '@lauta/core/well';
 

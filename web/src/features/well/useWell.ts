@@ -20,7 +20,7 @@ import { appNow } from '../../clock/appClock.ts';
 import type { Asked } from '../../outbox/askedJson.ts';
 import { outbox, useKeptCommands } from '../../outbox/outbox.ts';
 import { useEntryList } from '../../outbox/useEntryList.ts';
-import { useWellView, wellKey } from './queries.ts';
+import { useWellView, wellKey } from '../../queries/wells.ts';
 import { carriedOver, entriesOfCommand, entriesOfDay, lastDone, withEntries } from './wellDays.ts';
 
 export interface WellOnPage {

@@ -4,7 +4,7 @@ import { WELL_SIGNS, liveWellOf, wellOutlook, type WellAct, type WellEntry } fro
 import { massUnitOf } from '@lauta/core/units';
 import { areLinesOut, countCarried, troublesNow } from './troublesNow.ts';
 import { carriedOver, entriesOfDay, lastDone, withEntries } from './wellDays.ts';
-import { SIGN_WORDS, actWords, adviceWords, fishWords, tagWords, thumbWords } from './words.ts';
+import { SIGN_WORDS, actWords, adviceWords, fishWords, tagWords, thumbWords } from '@lauta/words/well';
 
 let serial = 0;
 const entry = (act: WellAct, atMs = ++serial): WellEntry => ({ entryId: `e${String(serial).padStart(4, '0')}`, atMs, act }); // prettier-ignore

@@ -1,0 +1,1 @@
+export { catchState, needsJudge, type CatchMark, type CatchState } from './catchState.ts';

@@ -1,0 +1,16 @@
+import type { CommandContext } from './commandContext.ts';
+import { refuse } from '../base/refusal.ts';
+
+/**
+ * Binds a catch's id to the entrant from the first word heard of it, and refuses whoever speaks of it for another:
+ * nobody occupies, times or announces a catch that is still on its way.
+ */
+export async function requireOwnCatchId(
+  { stores, now }: CommandContext,
+  eventId: string,
+  entrantId: string,
+  catchId: string,
+): Promise<void> {
+  if ((await stores.catches.bindId(catchId, eventId, entrantId, now)) !== entrantId)
+    refuse('catch-of-another', { catchId });
+}

@@ -1,7 +1,0 @@
-import type { Receipt } from '@lauta/contract';
-
-/** Receipts already given, bound to the account that sent the command and to the hash of its body. */
-export interface ReceiptStore {
-  find(accountId: string, key: string): Promise<{ bodySha256: string; receipt: Receipt } | null>;
-  keep(accountId: string, key: string, bodySha256: string, receipt: Receipt, at: Date): Promise<void>;
-}

@@ -1,0 +1,99 @@
+import type { ReactNode } from 'react';
+import { formatSmallLength, type StepId } from '@lauta/core/units';
+import type { Finding, FindingMeasure } from '@lauta/vision';
+import { Signal } from '../ui/Signal.tsx';
+import { INFRACTION_WORDS } from '@lauta/words/catch';
+import { CHECK_WORDS, RESHOOT_WORDS } from './words.ts';
+
+interface Props {
+  findings: readonly Finding[];
+  /** What the event scores in: gaps are written in the same unit. */
+  step: StepId;
+  /** Shows where a finding lies; without it places are not offered. */
+  onShow?: (finding: Finding) => void;
+  /** Whether to say what to do for another frame. */
+  isFishThere?: boolean;
+  /** What stands beside an open finding: the judge's key and what the rules make of it. */
+  beside?: (finding: Finding) => ReactNode;
+}
+
+/** Faults first, then what is to be looked at. */
+export function openFindings(findings: readonly Finding[]): Finding[] {
+  const rank = { fault: 0, look: 1, clear: 2 };
+  return findings
+    .filter(({ verdict, isUnanswered }) => verdict !== 'clear' && !isUnanswered)
+    .sort((a, b) => rank[a.verdict] - rank[b.verdict] || b.confidence - a.confidence);
+}
+
+/** What the bench noticed: first what is to be looked at, then, folded away, what is clear. */
+export function FindingsList({ findings, step, onShow, isFishThere = false, beside }: Props) {
+  const open = openFindings(findings);
+  const clear = findings.filter((finding) => finding.verdict === 'clear');
+  const unanswered = findings.filter(({ isUnanswered }) => isUnanswered);
+  if (findings.length === 0) return null;
+  return (
+    <section aria-label="Findings" className="grid gap-1 text-sm">
+      {open.map((finding) => (
+        <div key={finding.check} className="grid grid-cols-[minmax(0,1fr)_auto] items-start gap-x-2">
+          {onShow && finding.place ? (
+            <button
+              type="button"
+              className="min-h-6.5 cursor-pointer text-left hover:underline"
+              onClick={() => onShow(finding)}
+            >
+              <Head finding={finding} step={step} />
+            </button>
+          ) : (
+            <Head finding={finding} step={step} />
+          )}
+          {beside?.(finding)}
+          <p className="text-quiet col-span-2 pl-5">{finding.why}</p>
+          {isFishThere && <p className="col-span-2 pl-5">{RESHOOT_WORDS[finding.check]}</p>}
+        </div>
+      ))}
+      {unanswered.length > 0 && (
+        <p>
+          <Signal tone="look">{checks(unanswered.length)} could not be answered</Signal>{' '}
+          <span className="text-quiet">{unanswered[0]?.why}</span>
+        </p>
+      )}
+      {clear.length > 0 && (
+        <details>
+          <summary className="linklike cursor-pointer">
+            {clearWords(clear.length, clear.length === findings.length)}
+          </summary>
+          <ul className="mt-1 grid gap-0.5">
+            {clear.map((finding) => (
+              <li key={finding.check}>
+                <Signal tone="clear">{CHECK_WORDS[finding.check]}</Signal>
+                <span className="text-quiet"> {finding.why}</span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </section>
+  );
+}
+
+const checks = (count: number): string => (count === 1 ? '1 check' : `${count} checks`);
+
+function clearWords(count: number, isAll: boolean): string {
+  if (isAll) return `All ${checks(count)} are clear`;
+  return `${checks(count)} ${count === 1 ? 'is' : 'are'} clear`;
+}
+
+function Head({ finding, step }: { finding: Finding; step: StepId }) {
+  return (
+    <Signal tone={finding.verdict}>
+      {finding.verdict === 'fault' ? INFRACTION_WORDS[finding.check] : `${CHECK_WORDS[finding.check]}?`}
+      {finding.measure && <span className="num font-normal">, {measureWords(finding.measure, step)}</span>}
+    </Signal>
+  );
+}
+
+/** A measure with its unit, for people. */
+export function measureWords({ value, unit }: FindingMeasure, step: StepId): string {
+  if (unit === 'share') return `${Math.round(value * 100)} %`;
+  return unit === 'mm' ? formatSmallLength(value, step) : `${value.toFixed(0)}°`;
+}

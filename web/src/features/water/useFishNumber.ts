@@ -1,0 +1,67 @@
+import { useCallback, useMemo } from 'react';
+import { useStored, writeStored } from '../../device/stored.ts';
+import { numberedCatchId } from './fishNumber.ts';
+import type { MyPairing } from '../../queries/pairing.ts';
+
+const MOST = 999;
+
+interface Numbers {
+  /** The fish that this phone is at. */
+  number: number;
+  /** The last one of which it has told: its id is taken. */
+  told: number;
+}
+
+export function parseNumbers(text: string | null): Numbers {
+  try {
+    const { number, told } = JSON.parse(text ?? '{}') as Partial<Record<keyof Numbers, unknown>>;
+    const whole = (value: unknown, least: number): number =>
+      typeof value === 'number' && Number.isInteger(value) && value >= least && value <= MOST ? value : least;
+    const last = whole(told, 0);
+    return { number: Math.max(whole(number, 1), last + 1), told: last };
+  } catch {
+    return { number: 1, told: 0 };
+  }
+}
+
+/** The last number whose fish is among the catches that are known; 0 for none. */
+export function lastKnown(pairingId: string, catchIds: readonly string[]): number {
+  const known = new Set(catchIds);
+  for (let number = MOST; number >= 1; number--)
+    if (known.has(numberedCatchId(pairingId, number))) return number;
+  return 0;
+}
+
+/**
+ * The number of the fish that both phones are at, and how to go on; no id where no phone is paired.
+ * @param known own catches, of which the phone that claims never takes a number again, also after its store was cleared
+ */
+export function useFishNumber(pairing: MyPairing | null, known: readonly string[]) {
+  const key = `lauta-fish-number-${pairing?.pairingId ?? ''}`;
+  const stored = useStored(key, parseNumbers);
+  const pairingId = pairing?.job === 'camera' ? pairing.pairingId : null;
+  const claimed = useMemo(
+    () => (pairingId !== null && known.length > 0 ? lastKnown(pairingId, known) : 0),
+    [pairingId, known],
+  );
+  const told = Math.max(stored.told, claimed);
+  const number = Math.max(stored.number, told + 1);
+  const set = useCallback(
+    (next: number) => {
+      if (next > told && next <= MOST) writeStored(key, { number: next, told });
+    },
+    [key, told],
+  );
+  /** This fish is told of; the next one follows. */
+  const goOn = useCallback(
+    () => writeStored(key, { number: Math.min(MOST, number + 1), told: number }),
+    [key, number],
+  );
+  return {
+    number,
+    set,
+    goOn,
+    canGoBack: number - 1 > told,
+    catchId: pairing ? numberedCatchId(pairing.pairingId, number) : null,
+  };
+}

@@ -1,0 +1,300 @@
+import { useCallback, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
+import {
+  FORGOTTEN_SECONDS,
+  clockOf,
+  isLiftForbidden,
+  mainStep,
+  nextSteps,
+  returnedInTime,
+  tapped,
+  untapped,
+  type CatchClock,
+  type ClockVerdict,
+  type WaterStep,
+} from '@lauta/core/care';
+import type { RuleSheet } from '@lauta/core/rules';
+import { appNow, useNow } from '../clock/appClock.ts';
+import { Signal } from '../ui/Signal.tsx';
+import type { Tone } from '@lauta/words/tone';
+import { useCareChoices, type CareChoices } from '../care/careChoices.ts';
+import { giveHint } from '../care/giveHint.ts';
+import { PHASE_WORDS, STEP_WORDS, stopwatch } from '@lauta/words/care';
+import { ClockAdvice } from './ClockAdvice.tsx';
+import { useCommands } from '../camera/spokenCommands.ts';
+import { clockFigure } from './clockFigure.ts';
+import { FishQuestions } from './FishQuestions.tsx';
+import { MendTimes } from './MendTimes.tsx';
+import { LimitBar } from './LimitBar.tsx';
+import { freshCatch, type ChangeCatch, type RunningCatch } from './runningCatch.ts';
+import { VitalityTaps } from './VitalityTaps.tsx';
+
+const TICK_MS = 250;
+/** Two taps within this are one. */
+const BOUNCE_MS = 400;
+/** At the screen's lower edge, under the thumb; before a fish is on that is the whole clock. */
+const DOCKED =
+  'bg-base-100 border-base-300 max-lg:sticky max-lg:bottom-16 max-lg:z-10 max-lg:-mx-4 max-lg:border-t max-lg:px-4 max-lg:py-3';
+const SMALL = 'btn h-16 px-1 text-sm leading-tight';
+/** After so many the count says nothing that the verdict has not said. */
+const MOST_SECONDS_TOLD = 40;
+const TONE: Record<ClockVerdict, Tone> = { good: 'clear', soon: 'look', over: 'fault' };
+
+const undone = (now: RunningCatch): RunningCatch => ({ ...now, events: untapped(now.events) });
+
+/** The clock of the fish that is on, and the one tap that comes next; `compact` leaves room for the bench. */
+export function FishClock({
+  running,
+  change,
+  begin,
+  sheet,
+  speciesId,
+  onSpecies,
+  zone,
+  compact = false,
+  isSecond = false,
+  setShutterPlace,
+  onAnother,
+  awayWords = 'Discard, no claim',
+  advises = true,
+  underFace,
+  children,
+}: {
+  running: RunningCatch;
+  change: ChangeCatch;
+  /** Begins with a fish of its own. */
+  begin: (next: RunningCatch) => void;
+  sheet: Pick<RuleSheet, 'species' | 'airSeconds' | 'measure'>;
+  speciesId: string;
+  onSpecies: (speciesId: string) => void;
+  /** IANA zone of the times that are mended. */
+  zone: string;
+  compact?: boolean;
+  /** Another main action has the screen: the next step stands beside it, plainer. */
+  isSecond?: boolean;
+  /** For a fish of which nothing is to be kept. */
+  awayWords?: string;
+  /** False where the usual lines of advice do not fit what is done. */
+  advises?: boolean;
+  /** What belongs right under the clock's face. */
+  underFace?: ReactNode;
+  /** A second fish is hooked while this one waits in the net. */
+  onAnother?: () => void;
+  /** Told where the live camera's shutter may stand: beside the taps, under the thumb. */
+  setShutterPlace?: (place: HTMLElement | null) => void;
+  /** Ways to a photograph, above the taps. */
+  children?: ReactNode;
+}) {
+  const choices = useCareChoices();
+  const nowMs = useNow(TICK_MS).getTime();
+  const [note, setNote] = useState<string | null>(null);
+  const isBounce = useBounceGuard();
+  const top = useRef<HTMLElement | null>(null);
+  const { events } = running;
+  const clock = clockOf(events, nowMs);
+  const shown = clockFigure(clock, running, choices, sheet.airSeconds ?? null);
+  useSpokenVerdict(shown.verdict, shown.words, choices);
+  useSpokenSeconds(clock.airNowMs, shown.verdict, choices);
+
+  // After a tap the page is another one: the clock is brought into view once that is laid out, not before.
+  // A small clock that comes anew stands over a bench that has just taken the screen.
+  const laidOut = useRef(compact ? -1 : events.length);
+  useLayoutEffect(() => {
+    if (laidOut.current === events.length) return;
+    laidOut.current = events.length;
+    const toTop = (): void => top.current?.scrollIntoView({ block: 'start' });
+    toTop();
+    // What opens with the step, such as the camera, is laid out a frame later.
+    const frame = requestAnimationFrame(toTop);
+    return () => cancelAnimationFrame(frame);
+  }, [events.length]);
+
+  const tap = (step: WaterStep): void => {
+    // The next step's button comes to lie where this one was: a thumb that bounces must not take both.
+    if (isBounce()) return;
+    const atMs = appNow().getTime();
+    if (!tapped(events, step, atMs).ok) return;
+    setNote(null);
+    change((now) => {
+      const done = tapped(now.events, step, atMs);
+      return done.ok ? { ...now, events: done.events } : now;
+    });
+    if (choices.hints.speech) giveHint(choices.hints, { beeps: 0, words: STEP_WORDS[step] });
+  };
+  const isBarred = (step: WaterStep): boolean => step === 'lifted' && isLiftForbidden(choices);
+  useCommands((command) => {
+    if (command === 'undo') change(undone);
+    else if (command !== 'photograph' && !isBarred(command)) tap(command);
+  });
+  const main = mainStep(events);
+  const isFilmed = setShutterPlace !== undefined && clock.phase === 'air';
+  const others = nextSteps(events).filter((step) => step !== main && !(isFilmed && step === 'released'));
+  const isForgotten = clock.airNowMs !== null && clock.airNowMs > 1000 * FORGOTTEN_SECONDS;
+  return (
+    <section
+      ref={top}
+      aria-label="The clock of this fish"
+      className={`grid scroll-mt-32 gap-3 ${clock.phase === 'idle' ? DOCKED : ''}`}
+    >
+      {clock.phase !== 'idle' && (
+        <div className="border-base-content border-l-8 pl-3">
+          <div className="flex items-baseline justify-between gap-4">
+            <h2>{PHASE_WORDS[clock.phase]}</h2>
+            <span className="text-quiet num">
+              {clock.lifts.length > 0 &&
+                `${clock.lifts.length} ${clock.lifts.length === 1 ? 'lift' : 'lifts'}, ${stopwatch(clock.airTotalMs)} in air · `}
+              total {stopwatch(clock.totalMs)}
+            </span>
+          </div>
+          <p className="flex flex-wrap items-baseline gap-x-4">
+            <b className={`num leading-none ${compact ? 'text-4xl' : 'text-7xl'}`}>{shown.figure}</b>
+            {shown.verdict && <Signal tone={TONE[shown.verdict]}>{shown.words}</Signal>}
+          </p>
+          {shown.limitSeconds !== null && (
+            <LimitBar
+              seconds={shown.seconds}
+              limitSeconds={shown.limitSeconds}
+              verdict={shown.verdict ?? 'good'}
+            />
+          )}
+        </div>
+      )}
+      {isForgotten && (
+        <div role="alert" className="border-error grid gap-2 border-l-4 pl-3">
+          <p>
+            <b>Is it back in the water?</b> The lift was never ended.
+          </p>
+          <button
+            type="button"
+            className="btn h-16"
+            onClick={() => {
+              const atMs = appNow().getTime();
+              change((now) => ({
+                ...now,
+                events: returnedInTime(now.events, atMs, shown.limitSeconds ?? 0),
+              }));
+              setNote('The end of the lift was set to the limit, and is marked as mended.');
+            }}
+          >
+            Yes, in time: I forgot to tap
+          </button>
+        </div>
+      )}
+      {note && <p role="status">{note}</p>}
+      {underFace}
+      {/* Out of the water nothing comes before the photograph. */}
+      {clock.phase === 'air' && children}
+      {!compact && advises && choices.hints.advice && (
+        <ClockAdvice clock={clock} running={running} choices={choices} />
+      )}
+      {!compact && (clock.phase === 'fight' || clock.phase === 'net') && (
+        <FishQuestions {...{ clock, running, change, sheet, speciesId, onSpecies, choices }} />
+      )}
+      {!compact && clock.phase === 'net' && (
+        <details>
+          <summary className="linklike inline-flex min-h-16 items-center lg:min-h-11">
+            Is it ready to go?
+          </summary>
+          <VitalityTaps running={running} change={change} />
+        </details>
+      )}
+      {!compact && clock.phase === 'over' && events.at(-1)?.step === 'released' && (
+        <VitalityTaps running={running} change={change} />
+      )}
+      {!compact && (clock.phase === 'net' || clock.phase === 'over') && (
+        <MendTimes running={running} change={change} zone={zone} />
+      )}
+      {clock.phase !== 'air' && children}
+      <div className={`grid gap-2 ${clock.phase === 'idle' ? '' : DOCKED}`}>
+        <div className="grid auto-cols-fr grid-flow-col gap-2">
+          {others.map((step) => (
+            <button
+              key={step}
+              type="button"
+              className={SMALL}
+              disabled={isBarred(step)}
+              onClick={() => tap(step)}
+            >
+              {wordsFor(step, clock)}
+            </button>
+          ))}
+          {events.length > 0 && (
+            <button
+              type="button"
+              className={SMALL}
+              aria-label={`Undo “${STEP_WORDS[events.at(-1)?.step ?? 'hooked']}”`}
+              onClick={() => {
+                setNote(null);
+                change(undone);
+              }}
+            >
+              Undo
+            </button>
+          )}
+          {onAnother && clock.phase === 'net' && (
+            <button type="button" className={SMALL} onClick={onAnother}>
+              Another fish on
+            </button>
+          )}
+          {isFilmed && <div ref={setShutterPlace} className="grid min-w-0" />}
+          {clock.phase === 'over' && !running.isClaimed && (
+            <button type="button" className={SMALL} onClick={() => begin(freshCatch())}>
+              {awayWords}
+            </button>
+          )}
+        </div>
+        {main && (
+          <button
+            type="button"
+            className={`btn main-action ${isSecond ? '' : 'btn-primary'}`}
+            disabled={isBarred(main)}
+            onClick={() => tap(main)}
+          >
+            {wordsFor(main, clock)}
+          </button>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function wordsFor(step: WaterStep, { lifts }: CatchClock): string {
+  return step === 'lifted' && lifts.length > 0 ? 'Lift again' : STEP_WORDS[step];
+}
+
+/** Whether a tap follows so soon on the last one that it is the same thumb's. */
+function useBounceGuard(): () => boolean {
+  const lastMs = useRef(-Infinity);
+  return useCallback(() => {
+    const nowMs = performance.now();
+    const isBounce = nowMs - lastMs.current < BOUNCE_MS;
+    if (!isBounce) lastMs.current = nowMs;
+    return isBounce;
+  }, []);
+}
+
+/** Counts the seconds of a lift aloud: eyes and hands are at the fish. A verdict that changes is told instead. */
+function useSpokenSeconds(
+  airNowMs: number | null,
+  verdict: ClockVerdict | null,
+  { hints }: CareChoices,
+): void {
+  const second = airNowMs === null ? null : Math.floor(airNowMs / 1000);
+  const told = useRef({ second, verdict });
+  useEffect(() => {
+    const former = told.current;
+    if (former.second === second) return;
+    told.current = { second, verdict };
+    const isTold = second === null || second === 0 || second > MOST_SECONDS_TOLD;
+    if (!isTold && former.verdict === verdict) giveHint(hints, { beeps: 0, words: String(second) });
+  }, [second, verdict, hints]);
+}
+
+/** Tells a verdict when it changes, and only then: a clock that talks all the time is not heard. */
+function useSpokenVerdict(verdict: ClockVerdict | null, words: string, { hints }: CareChoices): void {
+  const told = useRef(verdict);
+  useEffect(() => {
+    if (told.current === verdict) return;
+    told.current = verdict;
+    if (verdict) giveHint(hints, { beeps: verdict === 'over' ? 2 : verdict === 'soon' ? 1 : 0, words });
+  }, [verdict, words, hints]);
+}

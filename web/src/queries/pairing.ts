@@ -1,0 +1,31 @@
+import { useQuery } from '@tanstack/react-query';
+import type { PairedJob, PairingView } from '@lauta/contract';
+import { getJson } from '../door/http.ts';
+import { useWho } from '../session/session.ts';
+
+/** Phones that were paired for one's own entrant, or may be as soon as they have read the code. */
+export function useOwnPairings(eventId: string, isAsked: boolean) {
+  return useQuery({
+    queryKey: ['event', eventId, 'own-pairings'],
+    enabled: isAsked,
+    queryFn: ({ signal }) => getJson<PairingView[]>(`/api/events/${eventId}/own-pairings`, signal),
+  });
+}
+
+/** What this phone does where a partner's is paired with it. */
+export interface MyPairing {
+  pairingId: string;
+  job: PairedJob;
+}
+
+const OTHER: Record<PairedJob, PairedJob> = { camera: 'timer', timer: 'camera' };
+
+/** Null where no phone is paired; with several the last one that has read its code. */
+export function useMyPairing(eventId: string, entrantId: string | null): MyPairing | null {
+  const who = useWho();
+  const own = who.data?.account?.pairing ?? null;
+  const pairings = useOwnPairings(eventId, entrantId !== null && own === null);
+  if (own) return own.eventId === eventId ? { pairingId: own.pairingId, job: own.job } : null;
+  const last = pairings.data?.findLast(({ usedAt }) => usedAt !== null);
+  return last ? { pairingId: last.pairingId, job: OTHER[last.job] } : null;
+}

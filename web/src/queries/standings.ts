@@ -1,0 +1,26 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import type { StandingsView } from '@lauta/contract';
+import { getJson } from '../door/http.ts';
+
+export interface StandingsChoice {
+  include: 'all' | 'official';
+  dayId: string | null;
+  search: string;
+  page: number;
+}
+
+export function standingsQuery({ include, dayId, search, page }: StandingsChoice): string {
+  const query = new URLSearchParams({ include, page: String(page) });
+  if (dayId) query.set('dayId', dayId);
+  if (search) query.set('search', search);
+  return query.toString();
+}
+
+export function useStandings(eventId: string, choice: StandingsChoice) {
+  const query = standingsQuery(choice);
+  return useQuery({
+    queryKey: ['event', eventId, 'standings', query],
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) => getJson<StandingsView>(`/api/events/${eventId}/standings?${query}`, signal),
+  });
+}

@@ -1,0 +1,11 @@
+import { useQuery } from '@tanstack/react-query';
+import type { WatersView } from '@lauta/contract';
+import { getJson } from '../door/http.ts';
+
+/** The event's waters; null as long as nobody has drawn them. */
+export function useWaters(eventId: string) {
+  return useQuery({
+    queryKey: ['event', eventId, 'waters'],
+    queryFn: ({ signal }) => getJson<WatersView | null>(`/api/events/${eventId}/waters`, signal),
+  });
+}
