@@ -21,7 +21,7 @@ export default defineConfig({
             'sim/src/**/*.test.ts',
             'contract/src/**/*.test.ts',
             'web/src/**/*.test.ts',
-            'scripts/boundaries.test.ts',
+            'scripts/dependencies.test.ts',
           ],
         },
       },

@@ -12,6 +12,7 @@ import { freePort, run, runThrough } from './machine/processes.mjs';
 import { Trouble, say, seconds, step } from './machine/say.mjs';
 import { startServer } from './machine/server.mjs';
 
+const WORKSPACES = ['core', 'vision', 'contract', 'words', 'sim', 'server', 'web/src', 'e2e', 'scripts'];
 const PARTS = ['static', 'unit', 'server', 'machine', 'e2e'];
 
 let passed = 0;
@@ -36,15 +37,24 @@ async function check(/** @type {string} */ name, /** @type {() => Promise<unknow
 
 const bin = (/** @type {string} */ path) => join(ROOT, 'node_modules', path);
 
-/** Format, lint and types, as many at once as there are cores: each is one process of one core. */
+/** Format, lint, types and who imports whom, as many at once as there are cores: each is one process of one core. */
 async function checkStatically() {
-  say('Format, lint, types');
+  say('Format, lint, types, imports');
   const node = (/** @type {string[]} */ ...args) => run(process.execPath, args, { cwd: ROOT });
+  const cruise = (/** @type {string} */ rules) =>
+    node(
+      bin('dependency-cruiser/bin/dependency-cruise.mjs'),
+      '--config',
+      `scripts/rules/${rules}.config.mjs`,
+      ...WORKSPACES,
+    );
   /** @type {[string, () => Promise<unknown>][]} */
   const checks = [
     // Workspace after workspace, each once: what imports one reads its declarations.
     ['types', () => node(bin('typescript/bin/tsc'), '--build')],
     ['lint', () => node(bin('eslint/bin/eslint.js'), '.')],
+    ['imports', () => cruise('dependencies')],
+    ['circles of folders', () => cruise('circles')],
     ['licences', () => node('scripts/notice.mjs', '--check')],
     ['format', () => node(bin('prettier/bin/prettier.cjs'), '--check', '.')],
   ];

@@ -2,6 +2,7 @@
 export * from './tables/settings.ts';
 export * from './tables/people.ts';
 export * from './tables/events.ts';
+export * from './tables/entrants.ts';
 export * from './tables/photographs.ts';
 export * from './tables/catches.ts';
 export * from './tables/custody.ts';

@@ -1,10 +1,10 @@
 import { SHIPPED_BOARDS, faceLengthMm } from '@lauta/vision';
-import { INFRACTIONS, type Infraction } from '@lauta/core/rules';
 import { CARD_MM } from '@lauta/core/identifier';
 import { seedFor, type Dice } from './dice.ts';
 import { isOnGillCover, type Fish } from './fish.ts';
 import type { Rgb } from './paint.ts';
-import type { RangedScene } from './range.ts';
+import type { PhotoFault } from './photoFault.ts';
+import type { RangedScene } from './rangedScene.ts';
 import {
   BOARD_THICK_MM,
   aimCamera,
@@ -15,10 +15,6 @@ import {
   type Scene,
 } from './scene.ts';
 import type { Thing } from './things.ts';
-
-export type PhotoFault = Exclude<Infraction, 'craft-missing'>;
-/** What can be wrong with a drawn photograph, by the ids of the checks that find it. */
-export const PHOTO_FAULTS = INFRACTIONS.filter((id): id is PhotoFault => id !== 'craft-missing');
 
 type FishScene = RangedScene & { scene: { fish: Fish } };
 

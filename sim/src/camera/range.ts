@@ -3,7 +3,9 @@ import { faceLengthMm, type MeasuringBoard } from '@lauta/vision';
 import { rollDice, seedFor, type Dice } from './dice.ts';
 import { FISH_LOOKS, poseFish, type FishLook } from './fish.ts';
 import { mix, type Rgb } from './paint.ts';
-import { withFault, type PhotoFault } from './faults.ts';
+import { withFault } from './faults.ts';
+import type { PhotoFault } from './photoFault.ts';
+import type { RangedScene } from './rangedScene.ts';
 import { aimCamera, GROUNDS, placeCard, type Clutter, type Light, type Scene } from './scene.ts';
 
 /** What a drawn scene must have; all else comes from its seed. */
@@ -17,18 +19,6 @@ export interface RangeWish {
   fault?: PhotoFault;
   /** The seed of another scene whose fish lies here again: in another pose and light, on any of the boards. */
   fishOf?: number;
-}
-
-/** A scene of the simulated camera with what a file tells of it. */
-export interface RangedScene {
-  scene: Scene;
-  jpegQuality: number;
-  hasHand: boolean;
-  /** What the card should say: the entrant's identifier of the day. */
-  expected: Identifier;
-  /** The kind of board that the angler claims. */
-  claimedBoard: MeasuringBoard;
-  fault?: PhotoFault;
 }
 
 /**

@@ -2,7 +2,7 @@ import { SHIPPED_BOARDS, faceLengthMm } from '@lauta/vision';
 import type { Infraction, LengthSheet } from '@lauta/core/rules';
 import { mmFromSteps } from '@lauta/core/units';
 import { rollDice, seedFor, type Dice } from '../camera/dice.ts';
-import type { PhotoFault } from '../camera/faults.ts';
+import type { PhotoFault } from '../camera/photoFault.ts';
 import { DEMO_ANGLERS } from './people.ts';
 
 export const DEMO_SEED = 4310;

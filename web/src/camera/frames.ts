@@ -15,7 +15,7 @@ export interface Frame {
 
 export type FrameRole = 'board' | 'person' | 'clip';
 
-declare module '../device/database.ts' {
+declare module '../device/deviceStores.ts' {
   interface DeviceStores {
     frames: { key: string; value: Frame; indexes: { catchId: string } };
   }

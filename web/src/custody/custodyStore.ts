@@ -21,7 +21,7 @@ export interface KeptCapture {
   isTold: 0 | 1;
 }
 
-declare module '../device/database.ts' {
+declare module '../device/deviceStores.ts' {
   interface DeviceStores {
     /** By account. */
     keys: { key: string; value: DeviceKey };

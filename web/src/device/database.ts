@@ -1,11 +1,6 @@
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { openDB } from 'idb';
 import { takeOverFormer } from './formerDatabases.ts';
-
-/** What this device keeps. Each room declares its own stores beside the code that reads them. */
-// eslint-disable-next-line @typescript-eslint/no-empty-object-type -- rooms add their stores by declaration merging
-export interface DeviceStores extends DBSchema {}
-
-export type DeviceDatabase = IDBPDatabase<DeviceStores>;
+import type { DeviceDatabase, DeviceStores } from './deviceStores.ts';
 
 /** The one database of this browser, by the name under which a test opens another. */
 export const DEVICE_DATABASE = 'lauta';

@@ -1,5 +1,5 @@
 import { openDB, type IDBPDatabase, type StoreNames } from 'idb';
-import type { DeviceDatabase, DeviceStores } from './database.ts';
+import type { DeviceDatabase, DeviceStores } from './deviceStores.ts';
 
 type StoreName = StoreNames<DeviceStores>;
 

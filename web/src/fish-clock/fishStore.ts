@@ -7,7 +7,7 @@ export interface Fish {
   waiting: readonly RunningCatch[];
 }
 
-declare module '../device/database.ts' {
+declare module '../device/deviceStores.ts' {
   interface DeviceStores {
     /** By event. */
     fish: { key: string; value: { running: unknown; waiting: unknown[] } };

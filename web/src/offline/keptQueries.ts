@@ -49,7 +49,7 @@ interface Known {
   state: DehydratedState;
 }
 
-declare module '../device/database.ts' {
+declare module '../device/deviceStores.ts' {
   interface DeviceStores {
     known: { key: string; value: Known };
   }

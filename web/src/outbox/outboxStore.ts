@@ -36,7 +36,7 @@ export interface Unreadable {
   value: unknown;
 }
 
-declare module '../device/database.ts' {
+declare module '../device/deviceStores.ts' {
   interface DeviceStores {
     /** By command. */
     entries: { key: string; value: unknown };

@@ -15,7 +15,7 @@ const DAY_MS = 24 * 60 * 60 * 1000;
 /** Lists that people go on adding to are made of these: one that was forgotten for a moment would be tapped on wrongly. */
 const OF_LISTS: readonly CommandKind[] = ['well.enter', 'weigh-in.enter'];
 
-declare module '../device/database.ts' {
+declare module '../device/deviceStores.ts' {
   interface DeviceStores {
     /** By command. */
     sent: { key: string; value: unknown };

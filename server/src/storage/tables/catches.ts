@@ -16,7 +16,8 @@ import type { CatchMark, CatchState } from '@lauta/core/catch';
 import type { TapeReading } from '@lauta/core/tape';
 import type { StoredBoardReading } from '@lauta/vision';
 import { uuid, instant } from './columns.ts';
-import { entrants, eventDays, eventId } from './events.ts';
+import { entrants } from './entrants.ts';
+import { eventDays, eventId } from './events.ts';
 import { accounts } from './people.ts';
 import { photographs } from './photographs.ts';
 

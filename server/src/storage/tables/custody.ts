@@ -2,7 +2,8 @@ import { index, int, json, mysqlTable, primaryKey, varchar } from 'drizzle-orm/m
 import type { Announcement } from '@lauta/contract';
 import type { CaptureStatement, PublicKey } from '@lauta/core/custody';
 import { uuid, sha256, bytes, instant } from './columns.ts';
-import { entrants, eventId, pairings } from './events.ts';
+import { entrants, pairings } from './entrants.ts';
+import { eventId } from './events.ts';
 import { accounts } from './people.ts';
 
 /** The public keys of people's devices; the private ones never leave them. */

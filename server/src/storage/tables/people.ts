@@ -1,7 +1,5 @@
-import { sql } from 'drizzle-orm';
-import { boolean, index, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+import { boolean, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import { uuid, sha256, instant } from './columns.ts';
-import { pairings } from './events.ts';
 
 export const accounts = mysqlTable(
   'accounts',
@@ -19,27 +17,6 @@ export const accounts = mysqlTable(
     suspendedAt: instant('suspended_at'),
   },
   (table) => [uniqueIndex('accounts_email').on(table.email)],
-);
-
-export const signIns = mysqlTable(
-  'sign_ins',
-  {
-    tokenSha256: sha256('token_sha256').primaryKey(),
-    accountId: uuid('account_id')
-      .notNull()
-      .references(() => accounts.accountId),
-    createdAt: instant('created_at').notNull(),
-    expiresAt: instant('expires_at').notNull(),
-    /** Set where a partner's phone signed in by a pairing. */
-    pairingId: uuid('pairing_id').references(() => pairings.pairingId),
-    /** By which its owner names it in the list of sign-ins: the token is known to its browser alone. */
-    signInId: uuid('sign_in_id')
-      .notNull()
-      .default(sql`(uuid())`),
-    /** What kind of browser, in a few words. */
-    browser: varchar('browser', { length: 60 }).notNull().default(''),
-  },
-  (table) => [index('sign_ins_account').on(table.accountId)],
 );
 
 /** Links by which a person takes up the roles of an event, or chooses a password anew. */

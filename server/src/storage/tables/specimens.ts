@@ -9,7 +9,8 @@ import {
 } from 'drizzle-orm/mysql-core';
 import type { RecordSpecimen } from '@lauta/contract';
 import { uuid, instant } from './columns.ts';
-import { entrants, eventId } from './events.ts';
+import { entrants } from './entrants.ts';
+import { eventId } from './events.ts';
 import { photographs } from './photographs.ts';
 
 /** Large fish weighed on the bank. A record is never changed: another one corrects it. */

@@ -1,7 +1,8 @@
 import { bigint, index, json, mysqlTable } from 'drizzle-orm/mysql-core';
 import type { WellAct } from '@lauta/core/well';
 import { uuid, instant } from './columns.ts';
-import { entrants, eventDays, eventId } from './events.ts';
+import { entrants } from './entrants.ts';
+import { eventDays, eventId } from './events.ts';
 
 /** What was entered at wells, as it was entered; state follows from the list. */
 export const wellEntries = mysqlTable(

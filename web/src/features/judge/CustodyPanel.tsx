@@ -10,7 +10,7 @@ import { useWaters } from '../../queries/waters.ts';
 import { useCustody } from '../../queries/custody.ts';
 import { CUSTODY_WORDS, FRAME_WORDS } from '@lauta/words/custody';
 
-const WatersMap = lazy(() => import('../waters/WatersMap.tsx'));
+const WatersMap = lazy(() => import('../../map/WatersMap.tsx'));
 
 /** How a catch came from its capture to the server: what is doubtful first, the rest on demand. */
 export function CustodyPanel({ caught }: { caught: CatchView }) {

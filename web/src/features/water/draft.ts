@@ -37,7 +37,7 @@ type Fields = Omit<CatchDraft, 'photo'>;
 type StoredFields = Omit<Fields, 'analysis' | 'byHand' | 'frameId' | 'isFromOutside'> &
   Partial<Pick<Fields, 'analysis' | 'byHand' | 'frameId' | 'isFromOutside'>>;
 
-declare module '../../device/database.ts' {
+declare module '../../device/deviceStores.ts' {
   interface DeviceStores {
     /** Both by event. */
     drafts: { key: string; value: StoredFields };

@@ -17,7 +17,7 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { useWaters } from '../../queries/waters.ts';
 import { TROUBLE_WORDS, placeWords } from '@lauta/words/waters';
 
-const WatersMap = lazy(() => import('./WatersMap.tsx'));
+const WatersMap = lazy(() => import('../../map/WatersMap.tsx'));
 const MOST_BYTES = 1_000_000;
 
 /** Where one may fish in this event, and where not; an entrant sees the own place on it. */

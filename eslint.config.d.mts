@@ -1,0 +1,2 @@
+declare const _default: import("eslint/config").ConfigObject[];
+export default _default;
