@@ -1,33 +1,28 @@
 import { createPortal } from 'react-dom';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { LIVE_STEPS } from '@lauta/vision/live';
 import type { ClockPhase } from '@lauta/core/care';
 import type { PortraitHint, PortraitLook } from '@lauta/vision/portrait';
 import type { MeasuringBoard } from '@lauta/vision';
 import { appNow } from '../clock/appClock.ts';
-import { lastFix } from '../position/usePosition.ts';
 import { Signal } from '../ui/Signal.tsx';
 import { useCareChoices } from '../care/careChoices.ts';
-import { giveHint, tick } from '../care/giveHint.ts';
-import {
-  SHUTTERS,
-  SHUTTER_WORDS,
-  recallCameraChoices,
-  rememberCameraChoices,
-  type ShutterMode,
-} from './cameraChoices.ts';
+import { tick } from '../care/giveHint.ts';
+import { CameraControls } from './CameraControls.tsx';
+import { recallCameraChoices, rememberCameraChoices } from './cameraChoices.ts';
 import { useCommands } from './spokenCommands.ts';
 import type { FrameRole } from './frames.ts';
 import { LiveDrawing } from './LiveDrawing.tsx';
 import type { FilmWish } from './filmProtocol.ts';
 import type { LiveSource } from './liveSource.ts';
-import { shotNotes } from './shotNotes.ts';
-import { BURST_FRAMES, PORTRAIT_FRAMES, takeBurst, type TakenFrame } from './takeBurst.ts';
+import type { TakenFrame } from './takeBurst.ts';
 import { useDeviceTilt } from './tilt.ts';
 import { PortraitDrawing } from './PortraitDrawing.tsx';
+import { useFishWatch } from './useFishWatch.ts';
 import { useLivePortrait } from './usePortraitHints.ts';
 import { useLiveSource } from './useLiveSource.ts';
 import { useLiveView, type LiveView } from './useLiveView.ts';
+import { framesOf, useShutter, useTriggerKeys, type Shutter } from './useShutter.ts';
 import { CAMERA_TROUBLE_WORDS, HOLD_WORDS, LIVE_WORDS, PORTRAIT_WORDS } from './words.ts';
 
 interface Props {
@@ -51,8 +46,6 @@ interface Props {
 }
 
 const now = (): number => appNow().getTime();
-/** A hand over the board is no fish: it must be so long, mm, and be there in two frames. */
-const LEAST_FISH_MM = 150;
 
 /** The live view: where to lay the board, what is still wanting, and the shutter. */
 export function CameraPanel(props: Props) {
@@ -117,95 +110,20 @@ function OpenCamera({
 }: Props & { source: LiveSource; chooseLens: (lensId: string) => void }) {
   const video = useRef<HTMLVideoElement>(null);
   const { hints } = useCareChoices();
-  const [size, setSize] = useState({ widthPx: 4, heightPx: 3 });
   const [mode, setMode] = useState(() => recallCameraChoices().shutter);
   const [role, setRole] = useState<FrameRole>('board');
-  const [isShooting, setShooting] = useState(false);
-  const [waits, setWaits] = useState<number | null>(null);
-  const deviceTilt = useDeviceTilt();
-  const isBusy = useRef(false);
   const isInAir = phase === 'air';
-  /** How many were taken in this lift; counted anew with the next. */
-  const [taken, setTaken] = useState({ isInAir, count: 0 });
-  if (taken.isInAir !== isInAir) setTaken({ isInAir, count: 0 });
-  /** What the simulated hands do in the net's phase. */
-  const [isLaid, setLaid] = useState(false);
+  const shutter = useShutter({ video, source, zone, role, mode, isInAir, onFrame, onBurst });
+  const { isShooting, press, waits } = shutter;
+  const hands = useSimulatedHands(source, isInAir, role, isShooting);
   useEffect(() => {
     if (video.current) video.current.srcObject = source.stream;
   }, [source]);
-  useEffect(() => {
-    const held = role === 'person' ? 'person' : isShooting ? 'burst' : 'fish';
-    source.stage?.(isInAir || isLaid ? held : 'board');
-  }, [source, isInAir, isLaid, isShooting, role]);
-
-  const shoot = useCallback(async () => {
-    const element = video.current;
-    if (!element || isBusy.current) return;
-    isBusy.current = true;
-    setShooting(true);
-    onBurst(true);
-    const notesAt = (takenAtMs: number) => shotNotes(takenAtMs, zone, { ...source, position: lastFix() });
-    const done = (count: number): void => {
-      setShooting(false);
-      setTaken((former) => ({ ...former, count: former.count + count }));
-      giveHint(hints, { beeps: 1, words: role === 'person' ? 'Water now' : 'Taken' });
-    };
-    try {
-      const count = role === 'person' ? PORTRAIT_FRAMES : BURST_FRAMES;
-      await takeBurst(element, notesAt, now, done, (frame) => onFrame(frame, role), count);
-    } finally {
-      isBusy.current = false;
-      setShooting(false);
-      onBurst(false);
-    }
-  }, [zone, source, hints, role, onFrame, onBurst]);
-
-  // Alone nobody reaches the shutter of a portrait.
-  const delaySeconds = Number(mode) || (role === 'person' && mode === 'self' ? 10 : 0);
-  const timer = useRef<ReturnType<typeof setInterval>>(undefined);
-  const stopTimer = useCallback(() => {
-    clearInterval(timer.current);
-    setWaits(null);
-  }, []);
-  useEffect(() => stopTimer, [stopTimer]);
-  const press = (): void => {
-    if (waits !== null) return stopTimer();
-    if (delaySeconds === 0) return void shoot();
-    let left = delaySeconds;
-    setWaits(left);
-    timer.current = setInterval(() => {
-      left--;
-      giveHint(hints, {
-        beeps: left > 0 && left <= 3 ? 1 : 0,
-        words: left > 0 ? String(left) : '',
-      });
-      if (left > 0) return setWaits(left);
-      stopTimer();
-      void shoot();
-    }, 1000);
-  };
-
   const options = useMemo(
     () => ({ focal35Mm: source.focal35Mm, otherBoards, limitTiltDeg }),
     [source, otherBoards, limitTiltDeg],
   );
-  const fishSince = useRef<number | null>(null);
-  /** After a lift the board must have been seen without a fish before the next one starts by itself. */
-  const freeSince = useRef<number | null>(0);
-  useEffect(() => {
-    if (isInAir) return () => void (freeSince.current = null);
-    return undefined;
-  }, [isInAir]);
-  const onView = ({ sight, advice, takenAtMs }: LiveView): void => {
-    if (hints.tone && isInAir && mode === 'self') tick(advice.met / LIVE_STEPS.length);
-    onReady({ isCardSeen: sight?.isCardSeen ?? false });
-    const isFish = (sight?.fishMm ?? 0) > LEAST_FISH_MM;
-    if (!isFish) {
-      fishSince.current = null;
-      if (phase === 'net') freeSince.current ??= takenAtMs;
-    } else if (fishSince.current === null) fishSince.current = takenAtMs;
-    else if (phase === 'net' && freeSince.current !== null) onFishSeen(fishSince.current);
-  };
+  const watch = useFishWatch(phase, onFishSeen);
   const view = useLiveView(
     video,
     role === 'board' ? source.stream : null,
@@ -214,8 +132,12 @@ function OpenCamera({
     isInAir && mode === 'self' && role === 'board',
     now,
     {
-      onView,
-      onHold: () => void shoot(),
+      onView: (seen) => {
+        if (hints.tone && isInAir && mode === 'self') tick(seen.advice.met / LIVE_STEPS.length);
+        onReady({ isCardSeen: seen.sight?.isCardSeen ?? false });
+        watch(seen);
+      },
+      onHold: () => void shutter.shoot(),
     },
   );
   useTriggerKeys(isInAir ? press : null);
@@ -223,10 +145,52 @@ function OpenCamera({
     if (command === 'photograph' && isInAir && waits === null) press();
   });
   const portrait = useLivePortrait(video, role === 'person' && !isShooting);
-  const [hint] = portrait?.findings ?? [];
-  const tilt = view?.sight ? Math.round(view.sight.tiltDeg) : deviceTilt;
-  const wanting = view?.advice.wanting ?? (view ? null : 'board');
-  const shutterButton = (
+  const shutterButton = <ShutterButton shutter={shutter} isInAir={isInAir} />;
+  return (
+    <section aria-label="Camera" className="grid gap-2">
+      <Viewfinder video={video} board={board} role={role} view={view} portrait={portrait} waits={waits} />
+      <Advice shutter={shutter} isInAir={isInAir} role={role} view={view} portrait={portrait} />
+      {!isInAir && (
+        <CameraControls
+          source={source}
+          mode={mode}
+          setMode={setMode}
+          role={role}
+          setRole={setRole}
+          chooseLens={chooseLens}
+        />
+      )}
+      <div className="grid auto-cols-fr grid-flow-col gap-2">
+        {!isInAir && source.stage && (
+          <button type="button" className="btn h-16 px-1 text-sm" onClick={hands.turn}>
+            {hands.isLaid ? 'Simulated hands: take the fish off' : 'Simulated hands: lay the fish on'}
+          </button>
+        )}
+        {!isInAir && (
+          <button type="button" className="btn h-16" onClick={onClose}>
+            Close the camera
+          </button>
+        )}
+        {!isInAir && shutterButton}
+        {isInAir && shutterPlace && createPortal(shutterButton, shutterPlace)}
+      </div>
+    </section>
+  );
+}
+
+/** What the simulated hands hold before the simulated camera. */
+function useSimulatedHands(source: LiveSource, isInAir: boolean, role: FrameRole, isShooting: boolean) {
+  const [isLaid, setLaid] = useState(false);
+  useEffect(() => {
+    const held = role === 'person' ? 'person' : isShooting ? 'burst' : 'fish';
+    source.stage?.(isInAir || isLaid ? held : 'board');
+  }, [source, isInAir, isLaid, isShooting, role]);
+  return { isLaid, turn: () => setLaid(!isLaid) };
+}
+
+function ShutterButton({ shutter, isInAir }: { shutter: Shutter; isInAir: boolean }) {
+  const { delaySeconds, isShooting, press, waits } = shutter;
+  return (
     <button
       type="button"
       className={`btn h-16 min-w-0 px-1 text-base leading-tight ${isInAir ? 'btn-primary btn-outline' : ''}`}
@@ -240,113 +204,87 @@ function OpenCamera({
           : 'Photograph'}
     </button>
   );
+}
+
+function Viewfinder({
+  video,
+  board,
+  role,
+  view,
+  portrait,
+  waits,
+}: {
+  video: RefObject<HTMLVideoElement | null>;
+  board: MeasuringBoard;
+  role: FrameRole;
+  view: LiveView | null;
+  portrait: PortraitLook | null;
+  waits: number | null;
+}) {
+  const [size, setSize] = useState({ widthPx: 4, heightPx: 3 });
   return (
-    <section aria-label="Camera" className="grid gap-2">
-      <div
-        className="relative w-full overflow-hidden bg-black"
-        style={{ aspectRatio: `${size.widthPx} / ${size.heightPx}`, maxHeight: '46vh' }}
-      >
-        <video
-          ref={video}
-          autoPlay
-          muted
-          playsInline
-          className="size-full object-contain"
-          onLoadedMetadata={({ currentTarget: { videoWidth, videoHeight } }) =>
-            setSize({ widthPx: videoWidth || 4, heightPx: videoHeight || 3 })
-          }
-        />
-        {role === 'board' ? (
-          <LiveDrawing board={board} size={size} view={view} />
+    <div
+      className="relative w-full overflow-hidden bg-black"
+      style={{ aspectRatio: `${size.widthPx} / ${size.heightPx}`, maxHeight: '46vh' }}
+    >
+      <video
+        ref={video}
+        autoPlay
+        muted
+        playsInline
+        className="size-full object-contain"
+        onLoadedMetadata={({ currentTarget: { videoWidth, videoHeight } }) =>
+          setSize({ widthPx: videoWidth || 4, heightPx: videoHeight || 3 })
+        }
+      />
+      {role === 'board' ? (
+        <LiveDrawing board={board} size={size} view={view} />
+      ) : (
+        <PortraitDrawing size={size} place={portrait?.findings[0]?.place ?? null} />
+      )}
+      {waits !== null && (
+        <b className="num absolute inset-0 grid place-content-center bg-black/40 text-8xl text-white">
+          {waits}
+        </b>
+      )}
+    </div>
+  );
+}
+
+/** The one thing to do next, and how the phone is tilted. */
+function Advice({
+  shutter,
+  isInAir,
+  role,
+  view,
+  portrait,
+}: {
+  shutter: Shutter;
+  isInAir: boolean;
+  role: FrameRole;
+  view: LiveView | null;
+  portrait: PortraitLook | null;
+}) {
+  const deviceTilt = useDeviceTilt();
+  const tilt = view?.sight ? Math.round(view.sight.tiltDeg) : deviceTilt;
+  const wanting = view?.advice.wanting ?? (view ? null : 'board');
+  return (
+    <div className="flex min-h-9 items-baseline justify-between gap-3">
+      <p className="text-lg font-semibold" aria-live="polite">
+        {shutter.isShooting ? (
+          `Taking ${framesOf(role)} …`
+        ) : isInAir && shutter.taken > 0 ? (
+          <Signal tone="clear">{shutter.taken} taken: back into the water</Signal>
+        ) : role === 'person' ? (
+          <PortraitAdvice look={portrait} hint={portrait?.findings[0]?.hint ?? null} isInAir={isInAir} />
         ) : (
-          <PortraitDrawing size={size} place={hint?.place ?? null} />
+          <Signal tone={wanting === null || (wanting === 'fish' && !isInAir) ? 'clear' : 'look'}>
+            {wanting === null ? HOLD_WORDS : LIVE_WORDS[wanting]}
+          </Signal>
         )}
-        {waits !== null && (
-          <b className="num absolute inset-0 grid place-content-center bg-black/40 text-8xl text-white">
-            {waits}
-          </b>
-        )}
-      </div>
-      <div className="flex min-h-9 items-baseline justify-between gap-3">
-        <p className="text-lg font-semibold" aria-live="polite">
-          {isShooting ? (
-            `Taking ${role === 'person' ? PORTRAIT_FRAMES : BURST_FRAMES} …`
-          ) : isInAir && taken.count > 0 ? (
-            <Signal tone="clear">{taken.count} taken: back into the water</Signal>
-          ) : role === 'person' ? (
-            <PortraitAdvice look={portrait} hint={hint?.hint ?? null} isInAir={isInAir} />
-          ) : (
-            <Signal tone={wanting === null || (wanting === 'fish' && !isInAir) ? 'clear' : 'look'}>
-              {wanting === null ? HOLD_WORDS : LIVE_WORDS[wanting]}
-            </Signal>
-          )}
-        </p>
-        {tilt !== null && <span className="num text-quiet whitespace-nowrap">tilt {tilt}°</span>}
-      </div>
-      {!isInAir && (
-        <fieldset>
-          <legend className="text-quiet">The shutter</legend>
-          <div className="grid grid-cols-5 gap-2">
-            {SHUTTERS.map((one) => (
-              <ModeButton
-                key={one}
-                mode={one}
-                isOn={mode === one}
-                choose={() => {
-                  rememberCameraChoices({ shutter: one });
-                  setMode(one);
-                }}
-              />
-            ))}
-          </div>
-        </fieldset>
-      )}
-      {!isInAir && (
-        <div className="grid grid-cols-2 gap-2">
-          {(['board', 'person'] as const).map((one) => (
-            <button
-              key={one}
-              type="button"
-              aria-pressed={role === one}
-              className={`btn h-16 ${role === one ? 'btn-primary' : ''}`}
-              onClick={() => setRole(one)}
-            >
-              {one === 'board' ? 'On the board' : 'With you'}
-            </button>
-          ))}
-        </div>
-      )}
-      {!isInAir && source.lenses.length > 1 && (
-        <label className="grid gap-1">
-          <span className="text-quiet">Lens; the wide one shows the whole board from nearer</span>
-          <select
-            className="select h-16 w-full"
-            value={source.lensId ?? ''}
-            onChange={(change) => chooseLens(change.currentTarget.value)}
-          >
-            {source.lenses.map(({ id, label }) => (
-              <option key={id} value={id}>
-                {label}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
-      <div className="grid auto-cols-fr grid-flow-col gap-2">
-        {!isInAir && source.stage && (
-          <button type="button" className="btn h-16 px-1 text-sm" onClick={() => setLaid(!isLaid)}>
-            {isLaid ? 'Simulated hands: take the fish off' : 'Simulated hands: lay the fish on'}
-          </button>
-        )}
-        {!isInAir && (
-          <button type="button" className="btn h-16" onClick={onClose}>
-            Close the camera
-          </button>
-        )}
-        {!isInAir && shutterButton}
-        {isInAir && shutterPlace && createPortal(shutterButton, shutterPlace)}
-      </div>
-    </section>
+      </p>
+      {tilt !== null && <span className="num text-quiet whitespace-nowrap">tilt {tilt}°</span>}
+    </div>
   );
 }
 
@@ -365,36 +303,4 @@ function PortraitAdvice({
   ) : (
     <Signal tone="clear">{HOLD_WORDS}</Signal>
   );
-}
-
-function ModeButton({ mode, isOn, choose }: { mode: ShutterMode; isOn: boolean; choose: () => void }) {
-  return (
-    <button
-      type="button"
-      aria-pressed={isOn}
-      className={`btn h-16 px-1 text-sm leading-tight ${isOn ? 'btn-primary' : ''}`}
-      onClick={choose}
-    >
-      {SHUTTER_WORDS[mode]}
-    </button>
-  );
-}
-
-/** Keys of volume rockers and remote shutters, as browsers name them (UI Events KeyboardEvent key values). */
-const TRIGGER_KEYS = ['AudioVolumeUp', 'AudioVolumeDown', 'VolumeUp', 'VolumeDown', 'MediaPlayPause', 'Camera', 'PageDown', 'PageUp']; // prettier-ignore
-
-function useTriggerKeys(press: (() => void) | null): void {
-  const latest = useRef(press);
-  useEffect(() => {
-    latest.current = press;
-  });
-  useEffect(() => {
-    const listen = (event: KeyboardEvent): void => {
-      if (event.repeat || !latest.current || !TRIGGER_KEYS.includes(event.key)) return;
-      event.preventDefault();
-      latest.current();
-    };
-    window.addEventListener('keydown', listen);
-    return () => window.removeEventListener('keydown', listen);
-  }, []);
 }
