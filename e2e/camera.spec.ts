@@ -178,7 +178,9 @@ test('hands-free: a fish laid on the board starts the air clock, the shutter fir
   await page.getByRole('button', { name: '3 s', exact: true }).tap();
   await hand.tap('Lift again');
   await hand.tap('Photograph in 3 s');
-  await expect(camera(page).getByText('2 taken: back into the water')).toBeVisible({ timeout: 10_000 });
+  await expect(camera(page).getByText('2 taken: back into the water', { exact: true })).toBeVisible({
+    timeout: 10_000,
+  });
   await hand.tap('Back in the water');
   const withYou = page.getByRole('region', { name: 'With you' });
   await expect(withYou.getByRole('listitem')).toHaveCount(2, { timeout: 20_000 });

@@ -1,12 +1,4 @@
-import {
-  useCallback,
-  useEffect,
-  useLayoutEffect,
-  useRef,
-  useState,
-  type KeyboardEvent,
-  type PointerEvent,
-} from 'react';
+import type { KeyboardEvent } from 'react';
 import type { BoardMarks, PhotoAnalysis, Point } from '@lauta/vision';
 import {
   HANDLES,
@@ -18,7 +10,9 @@ import {
   type HandleWords,
 } from './handles.ts';
 import { Loupe } from './Loupe.tsx';
-import { fitView, panInto, toPhoto, viewOf, zoomView, type Size, type View } from './view.ts';
+import { REACH, useHandlePointers } from './useHandlePointers.ts';
+import { useZoom } from './useZoom.ts';
+import type { Size } from './view.ts';
 
 interface Props {
   src: string;
@@ -42,20 +36,6 @@ interface Props {
   drawn?: readonly (readonly [Point, Point])[];
 }
 
-/** How far a finger may slip and still have tapped, CSS px. */
-const TAP_SLACK = 6;
-/** How near to a handle a press takes hold of it, CSS px; the chosen one is preferred. */
-const REACH = 24;
-/** How near to another handle's middle a tap chooses that one, CSS px; beyond it places the chosen one. */
-const MIDDLE = 9;
-
-interface Press {
-  from: Point;
-  hasMoved: boolean;
-  /** The handle taken hold of, and how far beside it: a finger must not cover what it moves. */
-  held: { id: HandleId; wasChosen: boolean; beside: Point; away: number } | null;
-}
-
 /** The photograph with zoom and pan, and on it the board's outline, nose and tail. */
 export function PhotoView({
   src,
@@ -72,112 +52,11 @@ export function PhotoView({
   drawn,
   focus = null,
 }: Props) {
-  const frame = useRef<HTMLDivElement>(null);
-  const [room, setRoom] = useState<Size>({ width: 1, height: 1 });
-  // Null as long as nobody has zoomed or panned: then the whole picture is shown, whatever the window's size.
-  const [moved, setMoved] = useState<View | null>(null);
-  const [dragging, setDragging] = useState<HandleId | null>(null);
-  const pointers = useRef(new Map<number, Point>());
-  const press = useRef<Press | null>(null);
-
-  useLayoutEffect(() => {
-    const element = frame.current;
-    if (!element) return;
-    const observer = new ResizeObserver(() =>
-      setRoom({ width: element.clientWidth, height: element.clientHeight }),
-    );
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
-  const view = moved ? panInto(moved, size, room) : fitView(size, room);
-
-  const zoom = useCallback(
-    (by: number, about: Point) => {
-      setMoved((former) => zoomView(former ?? fitView(size, room), by, about, size, room));
-    },
-    [size, room],
+  const { frame, view, room, zoom, pan, showAll } = useZoom(size, focus);
+  const { dragging, ...pointing } = useHandlePointers(
+    { marks, onMarks, chosen, onChosen, shown },
+    { frame, view, zoom, pan },
   );
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return;
-    const onWheel = (event: WheelEvent): void => {
-      event.preventDefault();
-      const box = element.getBoundingClientRect();
-      zoom(Math.exp(-event.deltaY / 400), [event.clientX - box.left, event.clientY - box.top]);
-    };
-    element.addEventListener('wheel', onWheel, { passive: false });
-    return () => element.removeEventListener('wheel', onWheel);
-  }, [zoom]);
-
-  const [shownFocus, setShownFocus] = useState(focus);
-  if (focus !== shownFocus) {
-    setShownFocus(focus);
-    if (focus) setMoved(viewOf(focus.place, size, room));
-  }
-
-  const placeOf = (event: PointerEvent): Point => {
-    const box = frame.current?.getBoundingClientRect();
-    return [event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0)];
-  };
-  const handleAt = (place: Point): Press['held'] => {
-    if (!marks || !onMarks) return null;
-    const near = shown
-      .map((id) => {
-        const [x, y] = handlePoint(marks, id);
-        const beside: Point = [x * view.scale + view.x - place[0], y * view.scale + view.y - place[1]];
-        return { id, beside, wasChosen: id === chosen, away: Math.hypot(beside[0], beside[1]) };
-      })
-      .filter((one) => one.away <= REACH);
-    return near.find((one) => one.wasChosen) ?? near.sort((a, b) => a.away - b.away)[0] ?? null;
-  };
-  const onDown = (event: PointerEvent): void => {
-    const place = placeOf(event);
-    frame.current?.setPointerCapture(event.pointerId);
-    pointers.current.set(event.pointerId, place);
-    const isSecond = pointers.current.size > 1;
-    const held = isSecond ? null : handleAt(place);
-    press.current = { from: place, hasMoved: isSecond, held };
-  };
-  const onMove = (event: PointerEvent): void => {
-    const former = pointers.current.get(event.pointerId);
-    const start = press.current;
-    if (!former || !start) return;
-    const place = placeOf(event);
-    const [other] = [...pointers.current].filter(([id]) => id !== event.pointerId).map(([, point]) => point);
-    pointers.current.set(event.pointerId, place);
-    if (other) {
-      const spread = (from: Point): number => Math.hypot(from[0] - other[0], from[1] - other[1]);
-      zoom(spread(place) / Math.max(1, spread(former)), [
-        (place[0] + other[0]) / 2,
-        (place[1] + other[1]) / 2,
-      ]);
-      return;
-    }
-    if (Math.hypot(place[0] - start.from[0], place[1] - start.from[1]) > TAP_SLACK) start.hasMoved = true;
-    if (!start.hasMoved) return;
-    if (start.held && marks && onMarks) {
-      const { id, beside } = start.held;
-      onChosen(id);
-      setDragging(id);
-      onMarks(moveHandle(marks, id, toPhoto(view, [place[0] + beside[0], place[1] + beside[1]])));
-      return;
-    }
-    setMoved(
-      panInto({ ...view, x: view.x + place[0] - former[0], y: view.y + place[1] - former[1] }, size, room),
-    );
-  };
-  const onUp = (event: PointerEvent): void => {
-    const start = press.current;
-    pointers.current.delete(event.pointerId);
-    press.current = null;
-    setDragging(null);
-    if (!start || start.hasMoved || !marks || !onMarks || event.type === 'pointercancel') return;
-    // A tap puts the chosen handle there: nothing has to be dragged. A tap right on another handle chooses that.
-    const other = start.held && !start.held.wasChosen && start.held.away <= MIDDLE ? start.held.id : null;
-    if (other || !chosen) {
-      if (start.held) onChosen(start.held.id);
-    } else onMarks(moveHandle(marks, chosen, toPhoto(view, placeOf(event))));
-  };
   const onHandleKey = (event: KeyboardEvent, id: HandleId): void => {
     const step = keyStep(event.key, event.shiftKey);
     if (!step || !marks || !onMarks) return;
@@ -189,14 +68,7 @@ export function PhotoView({
   return (
     <div className="relative self-start">
       <div className={`border-base-content bg-base-200 relative overflow-hidden border ${className}`}>
-        <div
-          ref={frame}
-          className="absolute inset-0 touch-none select-none"
-          onPointerDown={onDown}
-          onPointerMove={onMove}
-          onPointerUp={onUp}
-          onPointerCancel={onUp}
-        >
+        <div ref={frame} className="absolute inset-0 touch-none select-none" {...pointing}>
           <div
             className="absolute top-0 left-0 origin-top-left"
             style={{
@@ -250,7 +122,7 @@ export function PhotoView({
         <ZoomButton label="Zoom out" onClick={() => zoom(1 / 1.6, centre)}>
           −
         </ZoomButton>
-        <ZoomButton label="Whole picture" onClick={() => setMoved(null)}>
+        <ZoomButton label="Whole picture" onClick={showAll}>
           ▭
         </ZoomButton>
       </div>

@@ -3,8 +3,6 @@ import {
   FORGOTTEN_SECONDS,
   clockOf,
   isLiftForbidden,
-  mainStep,
-  nextSteps,
   returnedInTime,
   tapped,
   untapped,
@@ -20,6 +18,7 @@ import { useCareChoices, type CareChoices } from '../care/careChoices.ts';
 import { giveHint } from '../care/giveHint.ts';
 import { PHASE_WORDS, STEP_WORDS, stopwatch } from '@lauta/words/care';
 import { ClockAdvice } from './ClockAdvice.tsx';
+import { ClockTaps, DOCKED } from './ClockTaps.tsx';
 import { useCommands } from '../camera/spokenCommands.ts';
 import { clockFigure } from './clockFigure.ts';
 import { FishQuestions } from './FishQuestions.tsx';
@@ -31,34 +30,13 @@ import { VitalityTaps } from './VitalityTaps.tsx';
 const TICK_MS = 250;
 /** Two taps within this are one. */
 const BOUNCE_MS = 400;
-/** At the screen's lower edge, under the thumb; before a fish is on that is the whole clock. */
-const DOCKED =
-  'bg-base-100 border-base-300 max-lg:sticky max-lg:bottom-16 max-lg:z-10 max-lg:-mx-4 max-lg:border-t max-lg:px-4 max-lg:py-3';
-const SMALL = 'btn h-16 px-1 text-sm leading-tight';
 /** After so many the count says nothing that the verdict has not said. */
 const MOST_SECONDS_TOLD = 40;
 const TONE: Record<ClockVerdict, Tone> = { good: 'clear', soon: 'look', over: 'fault' };
 
 const undone = (now: RunningCatch): RunningCatch => ({ ...now, events: untapped(now.events) });
 
-/** The clock of the fish that is on, and the one tap that comes next; `compact` leaves room for the bench. */
-export function FishClock({
-  running,
-  change,
-  begin,
-  sheet,
-  speciesId,
-  onSpecies,
-  zone,
-  compact = false,
-  isSecond = false,
-  setShutterPlace,
-  onAnother,
-  awayWords = 'Discard, no claim',
-  advises = true,
-  underFace,
-  children,
-}: {
+interface ClockProps {
   running: RunningCatch;
   change: ChangeCatch;
   /** Begins with a fish of its own. */
@@ -83,30 +61,37 @@ export function FishClock({
   setShutterPlace?: (place: HTMLElement | null) => void;
   /** Ways to a photograph, above the taps. */
   children?: ReactNode;
-}) {
+}
+
+/** The clock of the fish that is on, and the one tap that comes next; `compact` leaves room for the bench. */
+export function FishClock({
+  running,
+  change,
+  begin,
+  sheet,
+  speciesId,
+  onSpecies,
+  zone,
+  compact = false,
+  isSecond = false,
+  setShutterPlace,
+  onAnother,
+  awayWords = 'Discard, no claim',
+  advises = true,
+  underFace,
+  children,
+}: ClockProps) {
   const choices = useCareChoices();
   const nowMs = useNow(TICK_MS).getTime();
   const [note, setNote] = useState<string | null>(null);
   const isBounce = useBounceGuard();
-  const top = useRef<HTMLElement | null>(null);
   const { events } = running;
   const clock = clockOf(events, nowMs);
   const shown = clockFigure(clock, running, choices, sheet.airSeconds ?? null);
   useSpokenVerdict(shown.verdict, shown.words, choices);
   useSpokenSeconds(clock.airNowMs, shown.verdict, choices);
 
-  // After a tap the page is another one: the clock is brought into view once that is laid out, not before.
-  // A small clock that comes anew stands over a bench that has just taken the screen.
-  const laidOut = useRef(compact ? -1 : events.length);
-  useLayoutEffect(() => {
-    if (laidOut.current === events.length) return;
-    laidOut.current = events.length;
-    const toTop = (): void => top.current?.scrollIntoView({ block: 'start' });
-    toTop();
-    // What opens with the step, such as the camera, is laid out a frame later.
-    const frame = requestAnimationFrame(toTop);
-    return () => cancelAnimationFrame(frame);
-  }, [events.length]);
+  const top = useTopAfterTap(events.length, compact);
 
   const tap = (step: WaterStep): void => {
     // The next step's button comes to lie where this one was: a thumb that bounces must not take both.
@@ -125,9 +110,6 @@ export function FishClock({
     if (command === 'undo') change(undone);
     else if (command !== 'photograph' && !isBarred(command)) tap(command);
   });
-  const main = mainStep(events);
-  const isFilmed = setShutterPlace !== undefined && clock.phase === 'air';
-  const others = nextSteps(events).filter((step) => step !== main && !(isFilmed && step === 'released'));
   const isForgotten = clock.airNowMs !== null && clock.airNowMs > 1000 * FORGOTTEN_SECONDS;
   return (
     <section
@@ -135,61 +117,153 @@ export function FishClock({
       aria-label="The clock of this fish"
       className={`grid scroll-mt-32 gap-3 ${clock.phase === 'idle' ? DOCKED : ''}`}
     >
-      {clock.phase !== 'idle' && (
-        <div className="border-base-content border-l-8 pl-3">
-          <div className="flex items-baseline justify-between gap-4">
-            <h2>{PHASE_WORDS[clock.phase]}</h2>
-            <span className="text-quiet num">
-              {clock.lifts.length > 0 &&
-                `${clock.lifts.length} ${clock.lifts.length === 1 ? 'lift' : 'lifts'}, ${stopwatch(clock.airTotalMs)} in air · `}
-              total {stopwatch(clock.totalMs)}
-            </span>
-          </div>
-          <p className="flex flex-wrap items-baseline gap-x-4">
-            <b className={`num leading-none ${compact ? 'text-4xl' : 'text-7xl'}`}>{shown.figure}</b>
-            {shown.verdict && <Signal tone={TONE[shown.verdict]}>{shown.words}</Signal>}
-          </p>
-          {shown.limitSeconds !== null && (
-            <LimitBar
-              seconds={shown.seconds}
-              limitSeconds={shown.limitSeconds}
-              verdict={shown.verdict ?? 'good'}
-            />
-          )}
-        </div>
-      )}
+      {clock.phase !== 'idle' && <ClockFace clock={clock} shown={shown} compact={compact} />}
       {isForgotten && (
-        <div role="alert" className="border-error grid gap-2 border-l-4 pl-3">
-          <p>
-            <b>Is it back in the water?</b> The lift was never ended.
-          </p>
-          <button
-            type="button"
-            className="btn h-16"
-            onClick={() => {
-              const atMs = appNow().getTime();
-              change((now) => ({
-                ...now,
-                events: returnedInTime(now.events, atMs, shown.limitSeconds ?? 0),
-              }));
-              setNote('The end of the lift was set to the limit, and is marked as mended.');
-            }}
-          >
-            Yes, in time: I forgot to tap
-          </button>
-        </div>
+        <ForgottenLift
+          limitSeconds={shown.limitSeconds ?? 0}
+          change={change}
+          onMended={() => setNote('The end of the lift was set to the limit, and is marked as mended.')}
+        />
       )}
       {note && <p role="status">{note}</p>}
       {underFace}
       {/* Out of the water nothing comes before the photograph. */}
       {clock.phase === 'air' && children}
-      {!compact && advises && choices.hints.advice && (
-        <ClockAdvice clock={clock} running={running} choices={choices} />
+      {!compact && (
+        <AroundTheClock
+          {...{ clock, running, change, sheet, speciesId, onSpecies, choices, zone }}
+          advises={advises && choices.hints.advice}
+        />
       )}
-      {!compact && (clock.phase === 'fight' || clock.phase === 'net') && (
+      {clock.phase !== 'air' && children}
+      <ClockTaps
+        running={running}
+        clock={clock}
+        isBarred={isBarred}
+        isSecond={isSecond}
+        awayWords={awayWords}
+        tap={tap}
+        undo={() => {
+          setNote(null);
+          change(undone);
+        }}
+        putAway={() => begin(freshCatch())}
+        {...(onAnother ? { onAnother } : {})}
+        {...(setShutterPlace ? { setShutterPlace } : {})}
+      />
+    </section>
+  );
+}
+
+/**
+ * After a tap the page is another one: the clock is brought into view once that is laid out, not before. A small clock
+ * that comes anew stands over a bench that has just taken the screen.
+ */
+function useTopAfterTap(taps: number, compact: boolean) {
+  const top = useRef<HTMLElement | null>(null);
+  const laidOut = useRef(compact ? -1 : taps);
+  useLayoutEffect(() => {
+    if (laidOut.current === taps) return;
+    laidOut.current = taps;
+    const toTop = (): void => top.current?.scrollIntoView({ block: 'start' });
+    toTop();
+    // What opens with the step, such as the camera, is laid out a frame later.
+    const frame = requestAnimationFrame(toTop);
+    return () => cancelAnimationFrame(frame);
+  }, [taps]);
+  return top;
+}
+
+function ClockFace({
+  clock,
+  shown,
+  compact,
+}: {
+  clock: CatchClock;
+  shown: ReturnType<typeof clockFigure>;
+  compact: boolean;
+}) {
+  return (
+    <div className="border-base-content border-l-8 pl-3">
+      <div className="flex items-baseline justify-between gap-4">
+        <h2>{PHASE_WORDS[clock.phase]}</h2>
+        <span className="text-quiet num">
+          {clock.lifts.length > 0 &&
+            `${clock.lifts.length} ${clock.lifts.length === 1 ? 'lift' : 'lifts'}, ${stopwatch(clock.airTotalMs)} in air · `}
+          total {stopwatch(clock.totalMs)}
+        </span>
+      </div>
+      <p className="flex flex-wrap items-baseline gap-x-4">
+        <b className={`num leading-none ${compact ? 'text-4xl' : 'text-7xl'}`}>{shown.figure}</b>
+        {shown.verdict && <Signal tone={TONE[shown.verdict]}>{shown.words}</Signal>}
+      </p>
+      {shown.limitSeconds !== null && (
+        <LimitBar
+          seconds={shown.seconds}
+          limitSeconds={shown.limitSeconds}
+          verdict={shown.verdict ?? 'good'}
+        />
+      )}
+    </div>
+  );
+}
+
+function ForgottenLift({
+  limitSeconds,
+  change,
+  onMended,
+}: {
+  limitSeconds: number;
+  change: ChangeCatch;
+  onMended: () => void;
+}) {
+  return (
+    <div role="alert" className="border-error grid gap-2 border-l-4 pl-3">
+      <p>
+        <b>Is it back in the water?</b> The lift was never ended.
+      </p>
+      <button
+        type="button"
+        className="btn h-16"
+        onClick={() => {
+          const atMs = appNow().getTime();
+          change((now) => ({
+            ...now,
+            events: returnedInTime(now.events, atMs, limitSeconds),
+          }));
+          onMended();
+        }}
+      >
+        Yes, in time: I forgot to tap
+      </button>
+    </div>
+  );
+}
+
+/** Advice for the phase, what is asked of the fish in it, and how a time is put right. */
+function AroundTheClock({
+  clock,
+  running,
+  change,
+  sheet,
+  speciesId,
+  onSpecies,
+  choices,
+  zone,
+  advises,
+}: Pick<ClockProps, 'running' | 'change' | 'sheet' | 'speciesId' | 'onSpecies' | 'zone'> & {
+  clock: CatchClock;
+  choices: CareChoices;
+  advises: boolean;
+}) {
+  const { phase } = clock;
+  return (
+    <>
+      {advises && <ClockAdvice clock={clock} running={running} choices={choices} />}
+      {(phase === 'fight' || phase === 'net') && (
         <FishQuestions {...{ clock, running, change, sheet, speciesId, onSpecies, choices }} />
       )}
-      {!compact && clock.phase === 'net' && (
+      {phase === 'net' && (
         <details>
           <summary className="linklike inline-flex min-h-16 items-center lg:min-h-11">
             Is it ready to go?
@@ -197,68 +271,12 @@ export function FishClock({
           <VitalityTaps running={running} change={change} />
         </details>
       )}
-      {!compact && clock.phase === 'over' && events.at(-1)?.step === 'released' && (
+      {phase === 'over' && running.events.at(-1)?.step === 'released' && (
         <VitalityTaps running={running} change={change} />
       )}
-      {!compact && (clock.phase === 'net' || clock.phase === 'over') && (
-        <MendTimes running={running} change={change} zone={zone} />
-      )}
-      {clock.phase !== 'air' && children}
-      <div className={`grid gap-2 ${clock.phase === 'idle' ? '' : DOCKED}`}>
-        <div className="grid auto-cols-fr grid-flow-col gap-2">
-          {others.map((step) => (
-            <button
-              key={step}
-              type="button"
-              className={SMALL}
-              disabled={isBarred(step)}
-              onClick={() => tap(step)}
-            >
-              {wordsFor(step, clock)}
-            </button>
-          ))}
-          {events.length > 0 && (
-            <button
-              type="button"
-              className={SMALL}
-              aria-label={`Undo “${STEP_WORDS[events.at(-1)?.step ?? 'hooked']}”`}
-              onClick={() => {
-                setNote(null);
-                change(undone);
-              }}
-            >
-              Undo
-            </button>
-          )}
-          {onAnother && clock.phase === 'net' && (
-            <button type="button" className={SMALL} onClick={onAnother}>
-              Another fish on
-            </button>
-          )}
-          {isFilmed && <div ref={setShutterPlace} className="grid min-w-0" />}
-          {clock.phase === 'over' && !running.isClaimed && (
-            <button type="button" className={SMALL} onClick={() => begin(freshCatch())}>
-              {awayWords}
-            </button>
-          )}
-        </div>
-        {main && (
-          <button
-            type="button"
-            className={`btn main-action ${isSecond ? '' : 'btn-primary'}`}
-            disabled={isBarred(main)}
-            onClick={() => tap(main)}
-          >
-            {wordsFor(main, clock)}
-          </button>
-        )}
-      </div>
-    </section>
+      {(phase === 'net' || phase === 'over') && <MendTimes running={running} change={change} zone={zone} />}
+    </>
   );
-}
-
-function wordsFor(step: WaterStep, { lifts }: CatchClock): string {
-  return step === 'lifted' && lifts.length > 0 ? 'Lift again' : STEP_WORDS[step];
 }
 
 /** Whether a tap follows so soon on the last one that it is the same thumb's. */

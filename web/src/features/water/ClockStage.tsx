@@ -25,14 +25,12 @@ export function ClockStage({
   session,
   clock,
   strips,
-  film,
   positionNote,
   shutterPlace,
 }: {
   session: WaterSession;
   clock: ClockIn;
   strips: ReactNode;
-  film: ReactNode;
   positionNote: ReactNode;
   shutterPlace: HTMLElement | null;
 }) {
@@ -43,7 +41,14 @@ export function ClockStage({
   const isLive = !isTimer && camera.opened !== null && board !== null && phase !== 'fight' && !isOver;
   const cameras = isDemo && board && !isTimer && <DemoCameras session={session} board={board} />;
   const photographs = isTimer ? null : isLive ? (
-    <LiveCamera session={session} board={board} shutterPlace={shutterPlace} onCardSeen={setCardSeen} />
+    <LiveCamera
+      // It goes on while the clock around it changes from phase to phase.
+      key={`${running.catchId} ${board.id} ${camera.opened ?? ''}`}
+      session={session}
+      board={board}
+      shutterPlace={shutterPlace}
+      onCardSeen={setCardSeen}
+    />
   ) : (
     <PhotoSource
       onPhoto={session.begin}
@@ -63,7 +68,7 @@ export function ClockStage({
     </>
   );
   return (
-    <div className="grid gap-6">
+    <>
       <Heading session={session} />
       {claimed && <ClaimedNote claimed={claimed} eventId={event.eventId} step={session.sheet.measure.step} />}
       <OutboxPanel accountId={who.data?.account?.accountId ?? null} except={claimed?.commandId ?? null} />
@@ -87,9 +92,7 @@ export function ClockStage({
         </>
       )}
       {isDemo && <StandIns isHidden={isOn}>{!isOn && !isLive && cameras}</StandIns>}
-      {film}
-      <Senders session={session} />
-    </div>
+    </>
   );
 }
 
@@ -132,7 +135,6 @@ function LiveCamera({
   const { boards, camera, card, event, running, shots } = session;
   return (
     <CatchCamera
-      key={`${running.catchId} ${board.id} ${camera.opened ?? ''}`}
       catchId={running.catchId}
       isSimulated={camera.opened === 'simulated'}
       board={board}
@@ -173,7 +175,7 @@ function Gate({
 }
 
 /** What is still to be told of a fish that was let go. */
-function Senders({ session }: { session: WaterSession }) {
+export function Senders({ session }: { session: WaterSession }) {
   const { entrantId, fishNumber, isOver, isTimer, leftAs, running, startNext } = session;
   if (!isOver || !leftAs) return null;
   return (

@@ -1,31 +1,12 @@
 import { useRef, useState } from 'react';
-import { v7 as uuidv7 } from 'uuid';
-import type { Handling } from '@lauta/core/care';
-import { hashHex } from '@lauta/core/ledger';
-import { readExif } from '@lauta/vision';
-import { stepsReached, type LengthSheet } from '@lauta/core/rules';
-import { readTape, type TapeMark, type TapeRefusal } from '@lauta/core/tape';
-import {
-  LENGTH_STEPS,
-  formatMeasured,
-  formatSteps,
-  mmFromSteps,
-  parseSteps,
-  type LengthStepId,
-} from '@lauta/core/units';
-import { appNow } from '../../clock/appClock.ts';
-import { custody } from '../../custody/custody.ts';
-import { useSigning } from '../../custody/useSigning.ts';
+import { type TapeRefusal } from '@lauta/core/tape';
+import { LENGTH_STEPS, formatMeasured, formatSteps } from '@lauta/core/units';
 import { FileInput } from '../../ui/FileInput.tsx';
 import { Signal } from '../../ui/Signal.tsx';
-import { useInEvent } from '../../event/inEvent.ts';
 import { useObjectUrl } from '../../ui/useObjectUrl.ts';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
-import { useFrames, type Frame } from '../../camera/frames.ts';
-import { captureTime } from './captureTime.ts';
-import { claimExtras } from './useClaim.ts';
-import { useSending, type Claimed } from './useSending.ts';
-import type { TapeDraft } from './tapeDraft.ts';
+import { type Frame } from '../../camera/frames.ts';
+import { type TapeOf, useTapeBench, type TapeFigures } from './useTapeBench.ts';
 
 const REFUSAL_WORDS: Record<TapeRefusal, string> = {
   'one-reading': 'Measure again: two readings must agree.',
@@ -33,112 +14,13 @@ const REFUSAL_WORDS: Record<TapeRefusal, string> = {
   'offset-too-long': 'That is too long for the way from the grip to the nose.',
 };
 
-/** A tape is read finer than the rules round: by the eighth of an inch, or by the millimetre. */
-function tapeStep(step: LengthStepId): LengthStepId {
-  return LENGTH_STEPS[step].unit === 'in' ? 'eighth-inch' : 'millimetre';
-}
-
 /** A fish too large for a board: tape along it in the water, a photograph of each reading, two that agree. */
-export function TapeBench({
-  catchId,
-  draft,
-  put,
-  sheet,
-  speciesId,
-  entrantId,
-  code,
-  handling,
-  onClaimed,
-}: {
-  catchId: string;
-  draft: TapeDraft;
-  put: (next: TapeDraft | null) => void;
-  sheet: LengthSheet;
-  speciesId: string;
-  entrantId: string;
-  code: string | null;
-  handling: Handling | null;
-  onClaimed: (claimed: Claimed) => void;
-}) {
-  const { event } = useInEvent();
-  const { frames, add, replace } = useFrames(`tape ${catchId}`);
-  const sign = useSigning({ eventId: event.eventId, entrantId, catchId, identifierCode: code });
+export function TapeBench(props: TapeOf) {
   const input = useRef<HTMLInputElement>(null);
-  const { send, isBusy, error } = useSending((claimed) => {
-    void replace([]);
-    put(null);
-    onClaimed(claimed);
-  });
+  const { draft, put, sheet } = props;
+  const { reading, frames, photograph, claim, isBusy, error } = useTapeBench(props);
+  const { offsetMm, taken, claimedSteps, unit, mmOf } = reading;
   const { step } = sheet.measure;
-  const fine = tapeStep(step);
-  const { unit } = LENGTH_STEPS[fine];
-  const mmOf = (typed: string): number | null => {
-    const parsed = parseSteps(typed, fine);
-    return parsed.ok ? mmFromSteps(parsed.steps, fine) : null;
-  };
-  const offsetMm = draft.offset.trim() === '' ? 0 : mmOf(draft.offset);
-  const marks = draft.readings.flatMap(({ typed, photographId }): TapeMark[] => {
-    const tapeMm = mmOf(typed);
-    return tapeMm === null || tapeMm === 0 ? [] : [{ tapeMm, photographId }];
-  });
-  const isWhole = marks.length === draft.readings.length;
-  const read = offsetMm === null ? null : readTape(marks, offsetMm);
-  const taken = read?.ok && isWhole ? read.value : null;
-  const claimedSteps = taken ? stepsReached(sheet.measure, taken.apparentMm) : null;
-
-  const photograph = async (photo: File): Promise<void> => {
-    const chosen = appNow();
-    const frameId = uuidv7();
-    await sign({ photo, kind: 'file', atMs: chosen.getTime(), monotonicMs: performance.now(), frameId });
-    const frame = await add(photo, chosen, 'board', frameId);
-    void custody.tell();
-    put({
-      ...draft,
-      readings: [...draft.readings, { frameId: frame.frameId, photographId: uuidv7(), typed: '' }],
-    });
-  };
-  const claim = async (steps: number): Promise<void> => {
-    const sent = draft.readings.flatMap(({ frameId, photographId }) => {
-      const frame = frames?.find((one) => one.frameId === frameId);
-      return frame ? [{ photographId, frame }] : [];
-    });
-    const last = sent.at(-1);
-    if (!last) return;
-    const exif = await readExif(new Uint8Array(await last.frame.photo.arrayBuffer()));
-    await send({
-      commandId: draft.commandId,
-      files: () =>
-        Promise.all(
-          sent.map(async ({ photographId, frame: { photo } }) => ({
-            fileId: photographId,
-            blob: photo,
-            sha256: hashHex(new Uint8Array(await photo.arrayBuffer())),
-            mediaType: 'image/jpeg' as const,
-          })),
-        ),
-      claim: {
-        catchId,
-        entrantId,
-        speciesId,
-        captured: captureTime(exif, last.frame.takenAt, event.zone),
-        photographs: sent.map(({ photographId }) => ({
-          photographId,
-          role: 'fish' as const,
-          isFromOutside: true,
-        })),
-        measurement: {
-          kind: 'tape',
-          measurementId: draft.measurementId,
-          photographId: last.photographId,
-          marks,
-          gripOffsetMm: offsetMm ?? 0,
-        },
-        claimedSteps: steps,
-        identifierCode: code,
-        ...claimExtras(handling),
-      },
-    });
-  };
   return (
     <section aria-label="With a tape" className="grid gap-4 max-lg:pb-24">
       <div>
@@ -163,27 +45,27 @@ export function TapeBench({
         />
       </label>
       <ol className="grid gap-3">
-        {draft.readings.map((reading, i) => (
+        {draft.readings.map((one, i) => (
           <Reading
-            key={reading.frameId}
+            key={one.frameId}
             number={i + 1}
             unit={unit}
-            typed={reading.typed}
-            frame={frames?.find((one) => one.frameId === reading.frameId) ?? null}
+            typed={one.typed}
+            frame={frames?.find(({ frameId }) => frameId === one.frameId) ?? null}
             isTaken={taken?.taken.includes(i) ?? false}
-            isWrong={reading.typed !== '' && mmOf(reading.typed) === null}
+            isWrong={one.typed !== '' && mmOf(one.typed) === null}
             change={(typed) =>
               put({
                 ...draft,
-                readings: draft.readings.map((one) =>
-                  one.frameId === reading.frameId ? { ...one, typed } : one,
+                readings: draft.readings.map((other) =>
+                  other.frameId === one.frameId ? { ...other, typed } : other,
                 ),
               })
             }
             remove={() =>
               put({
                 ...draft,
-                readings: draft.readings.filter((one) => one.frameId !== reading.frameId),
+                readings: draft.readings.filter(({ frameId }) => frameId !== one.frameId),
               })
             }
           />
@@ -201,20 +83,7 @@ export function TapeBench({
         isCamera
         onFile={(photo) => void photograph(photo)}
       />
-      <p role="status" aria-live="polite">
-        {taken ? (
-          <>
-            <Signal tone="clear">two readings agree</Signal>{' '}
-            <b className="num text-4xl">{formatMeasured(taken.apparentMm, unit)}</b> {unit}
-          </>
-        ) : offsetMm === null ? (
-          <Signal tone="fault">the way from the grip to the nose is no length</Signal>
-        ) : !isWhole ? (
-          <Signal tone="look">Type what the tape reads.</Signal>
-        ) : read && !read.ok ? (
-          <Signal tone="look">{REFUSAL_WORDS[read.code]}</Signal>
-        ) : null}
-      </p>
+      <TapeFigure reading={reading} />
       <ProblemNote error={error} />
       <div className="bg-base-100 border-base-300 z-10 flex gap-2 border-t px-4 py-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-[calc(4rem+2px+env(safe-area-inset-bottom))] lg:sticky lg:bottom-0">
         <button type="button" className="btn h-16" disabled={isBusy} onClick={() => put(null)}>
@@ -234,6 +103,25 @@ export function TapeBench({
         </button>
       </div>
     </section>
+  );
+}
+
+function TapeFigure({ reading: { offsetMm, isWhole, read, taken, unit } }: { reading: TapeFigures }) {
+  return (
+    <p role="status" aria-live="polite">
+      {taken ? (
+        <>
+          <Signal tone="clear">two readings agree</Signal>{' '}
+          <b className="num text-4xl">{formatMeasured(taken.apparentMm, unit)}</b> {unit}
+        </>
+      ) : offsetMm === null ? (
+        <Signal tone="fault">the way from the grip to the nose is no length</Signal>
+      ) : !isWhole ? (
+        <Signal tone="look">Type what the tape reads.</Signal>
+      ) : read && !read.ok ? (
+        <Signal tone="look">{REFUSAL_WORDS[read.code]}</Signal>
+      ) : null}
+    </p>
   );
 }
 

@@ -9,12 +9,12 @@ import { usePosition, useReceiverChoice } from '../../position/usePosition.ts';
 import { useWho } from '../../session/session.ts';
 import { filmOf } from './CatchCamera.tsx';
 import { ClaimBench } from './ClaimBench.tsx';
-import { ClockStage, type ClockIn } from './ClockStage.tsx';
+import { ClockStage, Senders, type ClockIn } from './ClockStage.tsx';
 import { rememberChoices } from './choices.ts';
 import { TapeBench } from './TapeBench.tsx';
 import { useWaterSession, type OpenWater, type WaterSession } from './useWaterSession.ts';
 
-/** One fish at a time, in one of three layouts; a film goes on while the page around it changes. */
+/** One fish at a time, in one of three layouts. */
 export function WaterStages(water: OpenWater) {
   const session = useWaterSession(water);
   const who = useWho();
@@ -32,38 +32,29 @@ export function WaterStages(water: OpenWater) {
       {below}
     </SessionClock>
   );
-  // The same element in every layout of the page.
-  const film = session.isOn && !session.isTimer && <Film key="film" session={session} />;
-  if (session.stage === 'tape') {
-    return (
-      <div className="grid gap-4">
-        {session.isRunning && clock(true)}
-        {positionNote}
-        <Tape session={session} />
-        {film}
-      </div>
-    );
-  }
-  if (session.stage === 'bench') {
-    return (
-      <div className="grid gap-4">
-        {session.isRunning && clock(true)}
-        {positionNote}
-        <Strips session={session} />
-        {film}
-        <Bench session={session} />
-      </div>
-    );
-  }
+  const { isOn, isRunning, isTimer, stage } = session;
   return (
-    <ClockStage
-      session={session}
-      clock={clock}
-      strips={<Strips session={session} />}
-      film={film}
-      positionNote={positionNote}
-      shutterPlace={shutterPlace}
-    />
+    <div className={`grid ${stage === 'clock' ? 'gap-6' : 'gap-4'}`}>
+      {stage === 'clock' ? (
+        <ClockStage
+          session={session}
+          clock={clock}
+          strips={<Strips session={session} />}
+          positionNote={positionNote}
+          shutterPlace={shutterPlace}
+        />
+      ) : (
+        <>
+          {isRunning && clock(true)}
+          {positionNote}
+          {stage === 'tape' ? <Tape session={session} /> : <Strips session={session} />}
+        </>
+      )}
+      {/* One element whatever the layout: a film goes on while the page around it changes. */}
+      {isOn && !isTimer && <Film session={session} />}
+      {stage === 'bench' && <Bench session={session} />}
+      {stage === 'clock' && <Senders session={session} />}
+    </div>
   );
 }
 

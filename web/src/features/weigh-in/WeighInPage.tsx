@@ -11,6 +11,7 @@ import {
   type Ticket,
   type WeighIn,
   type WeighInAct,
+  type WeighInEntry,
   type WeighInRefusal,
 } from '@lauta/core/weigh-in';
 import type { WeighInView } from '@lauta/contract';
@@ -86,13 +87,12 @@ function Station({
   const today = dayOfNow(event, now.getTime());
   const [dayId, setDay] = useState(today?.dayId ?? '');
   const { view, onPage } = useWeighIn(event.eventId, current, accountId);
-  const [ownScaleId, setOwnScale] = useState(() => readStored(SCALE_KEY, parseScaleId));
+  const station = useStation();
   // In the address, so that the browser's way back leads to the bag before and not off the page.
   const [params, setParams] = useSearchParams();
   const chosenId = params.get('bag');
   const setChosen = (ticketId: string | null): void => setParams(ticketId === null ? {} : { bag: ticketId });
   const [refusal, setRefusal] = useState<WeighInRefusal | null>(null);
-  const [tareG, setTare] = useState(() => readStored(TARE_KEY, parseTare));
   if (hasFailed(view)) return <Failed error={view.error} retry={() => void view.refetch()} />;
   if (view.isPending) return <Loading what="Opening the weigh-in" />;
   const { weighIn, enter, entries } = onPage;
@@ -103,49 +103,24 @@ function Station({
     setRefusal(why);
     return why === null;
   };
-  const scaleId =
-    ownScaleId !== null && weighIn.scales.has(ownScaleId) ? ownScaleId : onlyOne(weighIn.scales);
-  const takeScale = (id: string): void => {
-    setOwnScale(id);
-    writeStored(SCALE_KEY, id);
-  };
+  const scaleId = station.scaleIn(weighIn.scales);
   const chosen = tickets.find(({ ticketId }) => ticketId === chosenId) ?? firstOpen(current, tickets);
   const sheet = chosen ? sheetAt(published, chosen.arrivedAtMs, current) : current;
   const linesOutMs = linesOutOfDay(sessionTimes(event), dayId);
   const nameOf = (entrantId: string): string =>
     view.data.entrants.find((one) => one.entrantId === entrantId)?.name ?? '';
-  // A signed ticket's figures are corrected, not taken back.
-  const isSigned = chosen !== null && Object.keys(chosen.signatures).length > 0;
-  const last = entries.findLast(
-    ({ act: one, entryId, accountId: by }) =>
-      !(isSigned && 'reason' in one) &&
-      one.kind !== 'undone' && !weighIn.undone.has(entryId) && by === accountId && 'ticketId' in one && one.ticketId === chosen?.ticketId, // prettier-ignore
-  );
+  const last = lastUndoable(entries, weighIn, chosen, accountId);
   return (
     <div className="grid gap-6">
-      <div className="flex flex-wrap items-end justify-between gap-3">
-        <h1>Weigh-in</h1>
-        <div className="flex flex-wrap items-end gap-2">
-          {event.days.length > 1 && (
-            <select
-              aria-label="Day"
-              className="select h-12 w-32"
-              value={dayId}
-              onChange={(e) => {
-                setDay(e.target.value);
-                setChosen(null);
-              }}
-            >
-              {event.days.map((day) => (
-                <option key={day.dayId} value={day.dayId}>
-                  Day {day.seq}
-                </option>
-              ))}
-            </select>
-          )}
-          <Report sheet={current} tickets={tickets} />
-        </div>
-      </div>
+      <StationHead
+        dayId={dayId}
+        onDay={(next) => {
+          setDay(next);
+          setChosen(null);
+        }}
+        sheet={current}
+        tickets={tickets}
+      />
       <div className="grid items-start gap-8 xl:grid-cols-[22rem_1fr]">
         <Queue
           view={view.data}
@@ -163,18 +138,7 @@ function Station({
           }}
         />
         <div className="grid gap-3">
-          {weighIn.contradictions.length > 0 && (
-            <Signal tone="look">
-              {weighIn.contradictions.length} of the entries do not fit the list: kept, without effect. Two
-              stations may have told of the same bag.
-            </Signal>
-          )}
-          {doubled.length > 0 && (
-            <Signal tone="look">
-              {doubled.length === 1 ? `Number ${doubled[0] ?? ''} was` : `Numbers ${doubled.join(', ')} were`}{' '}
-              given to two bags by two stations: call them by their boats’ names.
-            </Signal>
-          )}
+          <EntryNotes contradictions={weighIn.contradictions.length} doubled={doubled} />
           <ProblemNote error={onPage.error} />
           {chosen ? (
             <BagStation
@@ -191,11 +155,8 @@ function Station({
               scaleId={scaleId}
               scale={scaleId === null ? undefined : weighIn.scales.get(scaleId)}
               nowMs={now.getTime()}
-              bagTareG={tareG}
-              onBagTare={(massG) => {
-                setTare(massG);
-                writeStored(TARE_KEY, massG);
-              }}
+              bagTareG={station.tareG}
+              onBagTare={station.setTare}
               onActs={act}
               onNext={() => setChosen(null)}
             />
@@ -221,13 +182,107 @@ function Station({
             sheet={sheet}
             scaleId={scaleId}
             nowMs={now.getTime()}
-            onScale={takeScale}
+            onScale={station.takeScale}
             onActs={act}
           />
           <OutboxPanel accountId={accountId} />
         </div>
       </div>
     </div>
+  );
+}
+
+/** What stands at this device from bag to bag: its scale and the bag’s tare. */
+function useStation() {
+  const [ownScaleId, setOwnScale] = useState(() => readStored(SCALE_KEY, parseScaleId));
+  const [tareG, setTare] = useState(() => readStored(TARE_KEY, parseTare));
+  return {
+    tareG,
+    setTare: (massG: number): void => {
+      setTare(massG);
+      writeStored(TARE_KEY, massG);
+    },
+    takeScale: (id: string): void => {
+      setOwnScale(id);
+      writeStored(SCALE_KEY, id);
+    },
+    scaleIn: (scales: WeighIn['scales']): string | null =>
+      ownScaleId !== null && scales.has(ownScaleId) ? ownScaleId : onlyOne(scales),
+  };
+}
+
+/** The last thing that this official did to a bag and can take back; a signed bag’s figures are corrected instead. */
+function lastUndoable(
+  entries: readonly WeighInEntry[],
+  { undone }: WeighIn,
+  chosen: Ticket | null,
+  accountId: string,
+): WeighInEntry | undefined {
+  const isSigned = chosen !== null && Object.keys(chosen.signatures).length > 0;
+  return entries.findLast(
+    ({ act, entryId, accountId: by }) =>
+      !(isSigned && 'reason' in act) &&
+      act.kind !== 'undone' &&
+      !undone.has(entryId) &&
+      by === accountId &&
+      'ticketId' in act &&
+      act.ticketId === chosen?.ticketId,
+  );
+}
+
+function StationHead({
+  dayId,
+  onDay,
+  sheet,
+  tickets,
+}: {
+  dayId: string;
+  onDay: (dayId: string) => void;
+  sheet: WeightSheet;
+  tickets: readonly Ticket[];
+}) {
+  const { event } = useInEvent();
+  return (
+    <div className="flex flex-wrap items-end justify-between gap-3">
+      <h1>Weigh-in</h1>
+      <div className="flex flex-wrap items-end gap-2">
+        {event.days.length > 1 && (
+          <select
+            aria-label="Day"
+            className="select h-12 w-32"
+            value={dayId}
+            onChange={(e) => onDay(e.target.value)}
+          >
+            {event.days.map((day) => (
+              <option key={day.dayId} value={day.dayId}>
+                Day {day.seq}
+              </option>
+            ))}
+          </select>
+        )}
+        <Report sheet={sheet} tickets={tickets} />
+      </div>
+    </div>
+  );
+}
+
+/** What two stations told otherwise of the same bags. */
+function EntryNotes({ contradictions, doubled }: { contradictions: number; doubled: readonly number[] }) {
+  return (
+    <>
+      {contradictions > 0 && (
+        <Signal tone="look">
+          {contradictions} of the entries do not fit the list: kept, without effect. Two stations may have
+          told of the same bag.
+        </Signal>
+      )}
+      {doubled.length > 0 && (
+        <Signal tone="look">
+          {doubled.length === 1 ? `Number ${doubled[0] ?? ''} was` : `Numbers ${doubled.join(', ')} were`}{' '}
+          given to two bags by two stations: call them by their boats’ names.
+        </Signal>
+      )}
+    </>
   );
 }
 

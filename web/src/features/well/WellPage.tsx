@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { sideOf } from '@lauta/core/care';
 import type { RuleSheet } from '@lauta/core/rules';
-import { type WellAct, type WellOutlook, type WellRefusal } from '@lauta/core/well';
+import type { LiveWell, WellAct, WellRefusal } from '@lauta/core/well';
 import { useNow } from '../../clock/appClock.ts';
 import { eventPath, useInEvent } from '../../event/inEvent.ts';
 import { hasFailed } from '../../ui/hasFailed.ts';
@@ -17,14 +17,14 @@ import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
 import { SchoolLines } from '../../care/SchoolLines.tsx';
 import { dayOfNow } from '../../event/dayOfNow.ts';
 import { BeamTaps, CullPanel, LengthCull, releaseAndRetag, type BeamPair } from './CullPanel.tsx';
-import { FishActions } from './FishActions.tsx';
 import { FishIn } from './FishIn.tsx';
-import { FishRow } from './FishRow.tsx';
 import { WellFace } from './WellFace.tsx';
+import { WellFishList } from './WellFishList.tsx';
+import { LookedAndCounted, WellTaps } from './WellTaps.tsx';
 import { WellSetUp } from './WellSetUp.tsx';
 import { countCarried, troublesNow } from './troublesNow.ts';
 import { useWell } from './useWell.ts';
-import { REFUSAL_WORDS, actWords, fishWords, troubleWords } from '@lauta/words/well';
+import { REFUSAL_WORDS, troubleWords } from '@lauta/words/well';
 
 /** The live well: read at arm's length, one main action under the thumb. */
 export function WellPage() {
@@ -73,7 +73,6 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
     setOpen(null);
     if (whole.panel !== null) whole.close();
   };
-  const isOver = well.fish.length > sheet.bagLimit;
   if (whole.panel === 'in') {
     return (
       <div className="grid max-w-3xl gap-4">
@@ -95,10 +94,6 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
     whole.open('beam');
   };
   const letGo = (fishId: string): void => act(releaseAndRetag(well, fishId));
-  const next = mainAct(outlook);
-  const byTag = well.fish.toSorted(
-    (a, b) => hangingPlace(onPage.well, a.tagId) - hangingPlace(onPage.well, b.tagId),
-  );
   return (
     <div className="grid max-w-3xl gap-4">
       <h1 className="sr-only">Well</h1>
@@ -124,99 +119,37 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
       ) : (
         <LengthCull well={well} outlook={outlook} sheet={sheet} />
       )}
-      <ul className="ruled border-base-300 border-y" aria-label="Fish in the well">
-        {byTag.map((fish) => (
-          <li key={fish.fishId}>
-            <FishRow
-              fish={fish}
-              well={well}
-              outlook={outlook}
-              sheet={sheet}
-              nowMs={nowMs}
-              isSmallest={fish.fishId === outlook.smallestId}
-              isUnlooked={unlooked.includes(fish.fishId)}
-              isOpen={openId === fish.fishId}
-              onOpen={() => setOpen(openId === fish.fishId ? null : fish.fishId)}
-            />
-            {openId === fish.fishId && (
-              <FishActions
-                fish={fish}
-                well={well}
-                outlook={outlook}
-                sheet={sheet}
-                scaleId={scaleId}
-                onActs={act}
-              />
-            )}
-          </li>
-        ))}
-      </ul>
-      <div className="bg-base-100 border-base-300 grid grid-cols-[2fr_1fr] gap-2 max-lg:sticky max-lg:bottom-16 max-lg:z-10 max-lg:-mx-4 max-lg:border-t max-lg:px-4 max-lg:py-3">
-        {next ? (
-          <button
-            type="button"
-            className="btn btn-primary h-16 text-lg"
-            onClick={() => (next.kind === 'hang' ? hang(next.pair) : letGo(next.fishId))}
-          >
-            {next.kind === 'hang'
-              ? `Hang ${next.pair.map((fishId) => fishWords(well, sheet, fishId)).join(' and ')}`
-              : `Let ${fishWords(well, sheet, next.fishId)} go`}
-          </button>
-        ) : (
-          <button
-            type="button"
-            className={`btn h-16 text-lg ${isOver ? '' : 'btn-primary'}`}
-            onClick={() => {
-              setRefusal(null);
-              whole.open('in');
-            }}
-          >
-            A fish comes in
-          </button>
-        )}
-        <button
-          type="button"
-          className="btn h-16 px-1 text-sm leading-tight"
-          disabled={!last}
-          onClick={() => last && act([{ kind: 'undone', entryId: last.entryId }])}
-        >
-          {last ? `Undo: ${actWords(last.act, well, sheet)}` : 'Undo'}
-        </button>
-      </div>
-      <div className="grid gap-2">
-        <div className="grid grid-cols-2 gap-2">
-          <button
-            type="button"
-            className="btn h-16 px-1 leading-tight"
-            disabled={well.fish.length === 0}
-            onClick={() => act(lookAtAll(well.fish))}
-          >
-            All looked at, no change
-          </button>
-          <button
-            type="button"
-            aria-expanded={panel === 'count'}
-            className="btn h-16 px-1 leading-tight"
-            onClick={() => setPanel(panel === 'count' ? null : 'count')}
-          >
-            Count by hand
-          </button>
-        </div>
-        {panel === 'count' && (
-          <div className="grid grid-cols-4 gap-2 sm:grid-cols-8" role="group" aria-label="Fish counted">
-            {Array.from({ length: sheet.bagLimit + 3 }, (_, count) => (
-              <button
-                key={count}
-                type="button"
-                className="btn num h-16 text-xl"
-                onClick={() => act([{ kind: 'declared', count }])}
-              >
-                {count}
-              </button>
-            ))}
-          </div>
-        )}
-      </div>
+      <WellFishList
+        well={well}
+        outlook={outlook}
+        sheet={sheet}
+        scaleId={scaleId}
+        nowMs={nowMs}
+        unlooked={unlooked}
+        openId={openId}
+        setOpen={setOpen}
+        onActs={act}
+      />
+      <WellTaps
+        well={well}
+        outlook={outlook}
+        sheet={sheet}
+        last={last}
+        onHang={hang}
+        onLetGo={letGo}
+        onIn={() => {
+          setRefusal(null);
+          whole.open('in');
+        }}
+        onActs={act}
+      />
+      <LookedAndCounted
+        well={well}
+        bagLimit={sheet.bagLimit}
+        isOpen={panel === 'count'}
+        onToggle={() => setPanel(panel === 'count' ? null : 'count')}
+        onActs={act}
+      />
       {sideOf('tagging', schools) === 'limit' && well.fish.length < sheet.bagLimit && (
         <p className="text-quiet text-sm">Your guide: tag keepers once you are at the limit.</p>
       )}
@@ -227,64 +160,72 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
         </Signal>
       )}
       <OutboxPanel accountId={who.data?.account?.accountId ?? null} />
-      {sheet.measure.kind === 'weight' && (
-        <label className="flex min-h-16 items-center justify-between gap-4">
-          <span>
-            Show the total to everybody
-            <span className="text-quiet block text-sm">
-              On the standings, as unofficial. Until you say so it is yours alone.
-            </span>
-          </span>
-          <input
-            type="checkbox"
-            className="toggle toggle-lg flex-none"
-            checked={well.isShared}
-            onChange={(e) => act([{ kind: 'shared', isShared: e.target.checked }])}
-          />
-        </label>
-      )}
+      {sheet.measure.kind === 'weight' && <ShareTotal isShared={well.isShared} onActs={act} />}
       <Link className="btn h-16" to={eventPath(event.eventId, 'well', 'water')}>
         Oxygen, ice and the pump
       </Link>
-      <details
-        className="border-base-300 border-t pt-2"
-        open={panel === 'set-up'}
-        onToggle={(e) => {
-          if (e.currentTarget.open !== (panel === 'set-up')) setPanel(e.currentTarget.open ? 'set-up' : null);
-        }}
-      >
-        <summary className="flex min-h-16 cursor-pointer items-center text-lg font-bold">
-          Tags and scale
-        </summary>
-        <WellSetUp well={well} sheet={sheet} scaleId={scaleId} nowMs={nowMs} onActs={act} />
-        <SchoolLines place="well" />
-      </details>
+      <TagsAndScale
+        well={well}
+        sheet={sheet}
+        scaleId={scaleId}
+        nowMs={nowMs}
+        isOpen={panel === 'set-up'}
+        setOpen={(isOpen) => setPanel(isOpen ? 'set-up' : null)}
+        onActs={act}
+      />
     </div>
   );
 }
 
-/** With one too many aboard the one thing to do: hang two, or let one go. */
-function mainAct(
-  outlook: WellOutlook,
-): { kind: 'hang'; pair: BeamPair } | { kind: 'let-go'; fishId: string } | null {
-  if (outlook.kind === 'length')
-    return outlook.releaseId === null ? null : { kind: 'let-go', fishId: outlook.releaseId };
-  const { advice } = outlook;
-  if (advice.kind === 'beam') return { kind: 'hang', pair: [advice.beam.leftId, advice.beam.rightId] };
-  return advice.kind === 'release' ? { kind: 'let-go', fishId: advice.fishId } : null;
+function ShareTotal({ isShared, onActs }: { isShared: boolean; onActs: (acts: readonly WellAct[]) => void }) {
+  return (
+    <label className="flex min-h-16 items-center justify-between gap-4">
+      <span>
+        Show the total to everybody
+        <span className="text-quiet block text-sm">
+          On the standings, as unofficial. Until you say so it is yours alone.
+        </span>
+      </span>
+      <input
+        type="checkbox"
+        className="toggle toggle-lg flex-none"
+        checked={isShared}
+        onChange={(e) => onActs([{ kind: 'shared', isShared: e.target.checked }])}
+      />
+    </label>
+  );
 }
 
-/** Fish stand in the order in which their tags hang; those without one last. */
-function hangingPlace(
-  { settings }: { settings: { tags: { tagId: string }[] } },
-  tagId: string | null,
-): number {
-  const place = settings.tags.findIndex((tag) => tag.tagId === tagId);
-  return place < 0 ? settings.tags.length : place;
-}
-
-function lookAtAll(
-  fish: readonly { fishId: string; condition: Extract<WellAct, { kind: 'looked' }>['condition'] }[],
-): WellAct[] {
-  return fish.map(({ fishId, condition }) => ({ kind: 'looked', fishId, condition, signs: [] }));
+function TagsAndScale({
+  well,
+  sheet,
+  scaleId,
+  nowMs,
+  isOpen,
+  setOpen,
+  onActs,
+}: {
+  well: LiveWell;
+  sheet: RuleSheet;
+  scaleId: string;
+  nowMs: number;
+  isOpen: boolean;
+  setOpen: (isOpen: boolean) => void;
+  onActs: (acts: readonly WellAct[]) => void;
+}) {
+  return (
+    <details
+      className="border-base-300 border-t pt-2"
+      open={isOpen}
+      onToggle={(e) => {
+        if (e.currentTarget.open !== isOpen) setOpen(e.currentTarget.open);
+      }}
+    >
+      <summary className="flex min-h-16 cursor-pointer items-center text-lg font-bold">
+        Tags and scale
+      </summary>
+      <WellSetUp well={well} sheet={sheet} scaleId={scaleId} nowMs={nowMs} onActs={onActs} />
+      <SchoolLines place="well" />
+    </details>
+  );
 }

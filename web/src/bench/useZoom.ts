@@ -1,0 +1,60 @@
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import type { Point } from '@lauta/vision';
+import { fitView, panInto, viewOf, zoomView, type Size, type View } from './view.ts';
+
+/**
+ * A picture in a frame, whole until somebody zooms by wheel or pinch or pans.
+ * @param focus a place to go to, px of the picture; a new object each time that it is asked for
+ */
+export function useZoom(size: Size, focus: { place: Point } | null) {
+  const frame = useRef<HTMLDivElement>(null);
+  const [room, setRoom] = useState<Size>({ width: 1, height: 1 });
+  // Null as long as nobody has zoomed or panned: then the whole picture is shown, whatever the window's size.
+  const [moved, setMoved] = useState<View | null>(null);
+
+  useLayoutEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() =>
+      setRoom({ width: element.clientWidth, height: element.clientHeight }),
+    );
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+  const view = moved ? panInto(moved, size, room) : fitView(size, room);
+
+  const zoom = useCallback(
+    (by: number, about: Point) => {
+      setMoved((former) => zoomView(former ?? fitView(size, room), by, about, size, room));
+    },
+    [size, room],
+  );
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const onWheel = (event: WheelEvent): void => {
+      event.preventDefault();
+      const box = element.getBoundingClientRect();
+      zoom(Math.exp(-event.deltaY / 400), [event.clientX - box.left, event.clientY - box.top]);
+    };
+    element.addEventListener('wheel', onWheel, { passive: false });
+    return () => element.removeEventListener('wheel', onWheel);
+  }, [zoom]);
+
+  const [shownFocus, setShownFocus] = useState(focus);
+  if (focus !== shownFocus) {
+    setShownFocus(focus);
+    if (focus) setMoved(viewOf(focus.place, size, room));
+  }
+
+  return {
+    frame,
+    room,
+    view,
+    zoom,
+    /** By so many CSS px. */
+    pan: (dx: number, dy: number) =>
+      setMoved(panInto({ ...view, x: view.x + dx, y: view.y + dy }, size, room)),
+    showAll: () => setMoved(null),
+  };
+}
