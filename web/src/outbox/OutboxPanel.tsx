@@ -1,21 +1,21 @@
 import { ApiProblem } from '../door/http.ts';
 import { Signal } from '../ui/Signal.tsx';
-import { bytesOf } from './nextEntry.ts';
+import { bytesOf, isSetUp } from './nextEntry.ts';
 import { outbox, useOutbox } from './outbox.ts';
 import type { OutboxEntry } from './outboxStore.ts';
 import { ProblemNote } from '../ui/ProblemNote.tsx';
+import { useWho } from '../session/session.ts';
 import { saveCopy } from './saveCopy.ts';
 import { WAITING_WORDS, sizeWords } from './words.ts';
 
 /** What waits on this device to be sent, and why. Nothing when nothing waits. */
 export function OutboxPanel({
-  accountId,
   except = null,
 }: {
-  accountId: string | null;
   /** Shown elsewhere on the page. */
   except?: string | null;
 }) {
+  const accountId = useWho().data?.account?.accountId ?? null;
   const { entries, unreadable, progress, trouble, isPaused, unstored } = useOutbox();
   // What was refused wants a person, wherever else it is spoken of.
   const shown = entries.filter(({ command, refused }) => refused !== null || command.commandId !== except);
@@ -112,6 +112,15 @@ function Waiting({
                 onClick={() => void outbox.claimAnew(command.commandId)}
               >
                 It is another fish: claim it
+              </button>
+            )}
+            {isSetUp(entry) && (
+              <button
+                type="button"
+                className="btn h-16 lg:h-12"
+                onClick={() => void outbox.drop(command.commandId)}
+              >
+                Discard it
               </button>
             )}
             <button

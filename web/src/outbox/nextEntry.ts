@@ -1,11 +1,26 @@
 import type { Problem } from '@lauta/contract';
 import type { OutboxEntry } from './outboxStore.ts';
 
-/** The catch that a command is about, the device's chain or an entrant's specimens; what is about neither goes by itself. */
+/** What a director sets up goes in its order: a sheet after the board that it approves, a second sheet after the first. */
+const SET_UP: ReadonlySet<OutboxEntry['command']['kind']> = new Set([
+  'event.create',
+  'rules.publish',
+  'board.add',
+  'waters.publish',
+  'codes.reveal',
+  'people.add',
+  'people.remove',
+  'results.declare',
+]);
+
+export const isSetUp = ({ command }: OutboxEntry): boolean => SET_UP.has(command.kind);
+
+/** The catch that a command is about, the device's chain, an event's set-up; what is about none goes by itself. */
 export function subjectOf({ command }: OutboxEntry): string {
   if (command.kind === 'captures.tell') return command.body.captures[0]?.statement.keyId ?? command.commandId;
   // A record may correct the one before it.
   if (command.kind === 'specimen.record') return `specimens of ${command.body.entrantId}`;
+  if (SET_UP.has(command.kind)) return `set-up of ${command.eventId}`;
   return 'catchId' in command.body ? command.body.catchId : command.commandId;
 }
 

@@ -33,6 +33,33 @@ const listed = (files: readonly OutboxFile[]): OutboxEntry['files'] =>
 const withBytes = (catchId: string, byteLength: number): OutboxEntry =>
   entryOf(catchId, { files: [{ fileId: uuidv7(), sha256: 'ab', mediaType: 'image/jpeg', byteLength }] });
 
+function setUpOf(kind: 'board.add' | 'rules.publish', eventId = EVENT): OutboxEntry {
+  const entry = entryOf(uuidv7());
+  return {
+    ...entry,
+    command: { ...entry.command, eventId, kind, body: {} } as unknown as OutboxEntry['command'],
+  };
+}
+
+describe('what a director sets up', () => {
+  it('goes in its order: a sheet after the board that it approves', () => {
+    const [board, sheet] = [setUpOf('board.add'), setUpOf('rules.publish')];
+    expect(nextEntry([sheet, board], 'me')).toBe(board);
+    expect(nextEntry([sheet], 'me')).toBe(sheet);
+  });
+
+  it('waits for no other event, and for no set-up that was refused', () => {
+    const refused = {
+      ...setUpOf('board.add'),
+      refused: { type: 'board-exists', title: '', status: 409 },
+    } as const;
+    const other = setUpOf('rules.publish', '0190c1d2-0000-7000-8000-000000000009');
+    const sheet = setUpOf('rules.publish');
+    expect(nextEntry([refused, sheet], 'me')).toBe(sheet);
+    expect(nextEntry([other, sheet], 'me')).toBe(other);
+  });
+});
+
 describe('what is sent next', () => {
   it('is the smallest of what each catch has waiting longest: nothing overtakes within a catch', () => {
     const [a, b] = [uuidv7(), uuidv7()];

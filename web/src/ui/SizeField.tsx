@@ -54,6 +54,7 @@ export function SizeField({
   onSteps,
   hint,
   placeholder = 'none',
+  error,
 }: {
   label: string;
   steps: number | null;
@@ -61,6 +62,8 @@ export function SizeField({
   onSteps: (steps: number | null) => void;
   hint?: string;
   placeholder?: string;
+  /** What the form has to say of it; what was typed comes first. */
+  error?: string | undefined;
 }) {
   const [text, setText] = useState(steps === null ? '' : formatSteps(steps, step));
   const parsed = text.trim() === '' ? null : parseSteps(text, step);
@@ -74,7 +77,7 @@ export function SizeField({
     <div>
       <Field
         label={label}
-        error={parsed ? sizeRefusal(parsed, step) : undefined}
+        error={(parsed ? sizeRefusal(parsed, step) : undefined) ?? error}
         {...(hint === undefined ? {} : { hint })}
       >
         {(field) => (

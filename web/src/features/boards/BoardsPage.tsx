@@ -3,6 +3,7 @@ import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/vision';
 import { Failed, Loading } from '../../ui/states.tsx';
 import { Signal } from '../../ui/Signal.tsx';
 import { eventPath, useInEvent } from '../../event/inEvent.ts';
+import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
 import { useRules } from '../../queries/event.ts';
 import { BoardDrawing } from './BoardDrawing.tsx';
 import { useBoards, useStoredBoards } from '../../queries/boards.ts';
@@ -28,6 +29,7 @@ export function BoardsPage() {
           </Link>
         )}
       </div>
+      <OutboxPanel />
       <p className="text-quiet -mt-4">
         The bench reads a fish on any of these. Which of them count is said by the rule sheet.
       </p>

@@ -1,13 +1,12 @@
-import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { boardSchema } from '@lauta/contract';
 import { isSameKind, type Learning, type MeasuringBoard } from '@lauta/vision';
-import { sendCommand } from '../../door/door.ts';
 import { Field } from '../../ui/Field.tsx';
 import { Signal } from '../../ui/Signal.tsx';
 import { eventPath, useInEvent } from '../../event/inEvent.ts';
-import { ProblemNote } from '../../ui/ProblemNote.tsx';
+import { CommandNote } from '../../outbox/CommandNote.tsx';
+import { useCommand } from '../../outbox/useCommand.ts';
 import { BoardDrawing } from './BoardDrawing.tsx';
 import { useBoards } from '../../queries/boards.ts';
 import { keyOf, rulingWords } from '@lauta/words/boards';
@@ -17,13 +16,11 @@ export function LearntBoardForm({ learnt }: { learnt: Learning }) {
   const { event } = useInEvent();
   const boards = useBoards(event.eventId);
   const navigate = useNavigate();
-  const client = useQueryClient();
+  const command = useCommand();
   const [name, setName] = useState('');
   const [stopMm, setStopMm] = useState(String(learnt.board.stop.heightMm));
   const [wallMm, setWallMm] = useState(String(learnt.board.wall?.heightMm ?? 0));
   const [issue, setIssue] = useState<string | null>(null);
-  const [error, setError] = useState<unknown>(null);
-  const isSending = useRef(false);
   const heading = useRef<HTMLHeadingElement>(null);
   // It comes in below what was worked on.
   useEffect(() => {
@@ -39,7 +36,6 @@ export function LearntBoardForm({ learnt }: { learnt: Learning }) {
   };
   const twin = boards.all.find((one) => isSameKind(one, board));
   const add = async (): Promise<void> => {
-    if (isSending.current) return;
     if (!keyOf(name)) {
       setIssue('Give it a name with letters or figures.');
       return;
@@ -47,17 +43,9 @@ export function LearntBoardForm({ learnt }: { learnt: Learning }) {
     const checked = boardSchema.safeParse(board);
     setIssue(checked.success ? null : 'The heights must be figures between 0 and 300 mm.');
     if (!checked.success) return;
-    isSending.current = true;
-    setError(null);
-    try {
-      await sendCommand('board.add', event.eventId, { board: checked.data });
-      await client.invalidateQueries({ queryKey: ['event', event.eventId] });
-      void navigate(eventPath(event.eventId, 'boards'));
-    } catch (problem) {
-      setError(problem);
-    } finally {
-      isSending.current = false;
-    }
+    await command.send('board.add', event.eventId, { board: checked.data }, () =>
+      navigate(eventPath(event.eventId, 'boards')),
+    );
   };
   return (
     <section aria-labelledby="learnt" className="grid gap-3 lg:col-span-2">
@@ -136,7 +124,7 @@ export function LearntBoardForm({ learnt }: { learnt: Learning }) {
               {issue}
             </p>
           )}
-          <ProblemNote error={error} />
+          <CommandNote command={command} />
           <button type="submit" className="btn btn-primary h-14 justify-self-start">
             Add it to this event
           </button>

@@ -1,35 +1,28 @@
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { DayView } from '@lauta/contract';
 import { resolveWallTime, wallTimeOf } from '@lauta/core/schedule';
 import { dayWords } from '@lauta/words/clock';
-import { sendCommand } from '../../door/door.ts';
 import { useInEvent } from '../../event/inEvent.ts';
-import { ProblemNote } from '../../ui/ProblemNote.tsx';
+import { CommandNote } from '../../outbox/CommandNote.tsx';
+import { useCommand } from '../../outbox/useCommand.ts';
 
 /** From when on entrants see the codes of a day, and the cards to print. */
 export function CodesTime({ day }: { day: DayView }) {
   const { event } = useInEvent();
-  const client = useQueryClient();
+  const command = useCommand();
   const [typed, setTyped] = useState(() =>
     day.codesFrom === null ? '' : wallTimeOf(Date.parse(day.codesFrom), event.zone).local.slice(0, 16),
   );
   const [said, setSaid] = useState<string | null>(null);
-  const [error, setError] = useState<unknown>(null);
   const save = async (local: string): Promise<void> => {
-    setError(null);
     setSaid(null);
     const resolved = local === '' ? null : resolveWallTime(`${local}:00`, event.zone);
     if (resolved && !resolved.ok) return setSaid('That time does not exist on this day.');
     const from = resolved ? new Date(resolved.instantMs).toISOString() : null;
-    try {
-      await sendCommand('codes.reveal', event.eventId, { dayId: day.dayId, from });
-      await client.invalidateQueries({ queryKey: ['event', event.eventId] });
+    await command.send('codes.reveal', event.eventId, { dayId: day.dayId, from }, (outcome) => {
       setTyped(local);
-      setSaid(from === null ? 'Shown from the start.' : 'Kept.');
-    } catch (problem) {
-      setError(problem);
-    }
+      if (outcome === 'taken') setSaid(from === null ? 'Shown from the start.' : 'Kept.');
+    });
   };
   return (
     <li className="grid gap-2 py-2">
@@ -67,7 +60,7 @@ export function CodesTime({ day }: { day: DayView }) {
         </a>
       </form>
       {said && <p role="status">{said}</p>}
-      <ProblemNote error={error} />
+      <CommandNote command={command} />
     </li>
   );
 }

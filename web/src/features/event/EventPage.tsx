@@ -9,6 +9,7 @@ import { CodesTime } from './CodesTime.tsx';
 import { ReadyLine } from '../../event/ReadyLine.tsx';
 import { RuleSentences } from '../../event/RuleSentences.tsx';
 import { Results } from './Results.tsx';
+import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
 import { useBags } from '../../outbox/useWeighIn.ts';
 import { useRules } from '../../queries/event.ts';
 import { hasFailed } from '../../ui/hasFailed.ts';
@@ -58,6 +59,7 @@ export function EventPage() {
         )}
       </dl>
       {isDirector && <RoomLine />}
+      <OutboxPanel />
       {place.entrantId && <ReadyLine />}
       <section aria-labelledby="days">
         <h2 id="days">Days and sessions</h2>

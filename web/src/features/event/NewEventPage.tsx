@@ -1,15 +1,15 @@
 import { zodResolver } from '@hookform/resolvers/zod';
+import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { createEventSchema } from '@lauta/contract';
-import { useQueryClient } from '@tanstack/react-query';
-import { sendCommand } from '../../door/door.ts';
+import { CommandNote } from '../../outbox/CommandNote.tsx';
+import { useCommand } from '../../outbox/useCommand.ts';
 import { Field } from '../../ui/Field.tsx';
 import { PlainFrame } from '../../ui/PlainFrame.tsx';
-import { ProblemNote } from '../../ui/ProblemNote.tsx';
 
 /** What the form asks; a session's date is its day's, and one that ends before it begins ends the morning after. */
 const formSchema = z.object({
@@ -52,9 +52,9 @@ function dayAfter(date: string): string {
 
 export function NewEventPage() {
   const navigate = useNavigate();
+  const command = useCommand();
   const client = useQueryClient();
   const [eventId] = useState(() => uuidv7());
-  const [error, setError] = useState<unknown>(null);
   const form = useForm<Form>({
     resolver: zodResolver(formSchema),
     defaultValues: {
@@ -67,14 +67,11 @@ export function NewEventPage() {
   const days = useFieldArray({ control: form.control, name: 'days' });
   const { errors, isSubmitting } = form.formState;
   const create = async (values: Form): Promise<void> => {
-    setError(null);
-    try {
-      await sendCommand('event.create', eventId, toBody(eventId, values));
+    await command.send('event.create', eventId, toBody(eventId, values), async (outcome) => {
+      if (outcome === 'waiting') return;
       await client.invalidateQueries();
       await navigate(`/events/${eventId}/rules`);
-    } catch (problem) {
-      setError(problem);
-    }
+    });
   };
   return (
     <PlainFrame title="New event" wide>
@@ -164,8 +161,8 @@ export function NewEventPage() {
             Another day
           </button>
         </fieldset>
-        <ProblemNote error={error} />
-        <button type="submit" className="btn btn-primary h-14" disabled={isSubmitting}>
+        <CommandNote command={command} />
+        <button type="submit" className="btn btn-primary h-14" disabled={isSubmitting || command.isWaiting}>
           Create the event
         </button>
       </form>

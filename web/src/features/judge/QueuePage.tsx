@@ -8,7 +8,6 @@ import { Empty, Failed, Loading } from '../../ui/states.tsx';
 import { CatchLines } from '../../catch/CatchLines.tsx';
 import { AnnouncedList } from './AnnouncedList.tsx';
 import { useRules } from '../../queries/event.ts';
-import { useWho } from '../../session/session.ts';
 import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
 import { useQueue } from '../../queries/judging.ts';
 import { useDecidedHere } from './useDecide.ts';
@@ -26,7 +25,6 @@ export function QueuePage() {
   const queue = useQueue(event.eventId, isDecided, page, useDeferredValue(wanted));
   const rules = useRules(event.eventId);
   const navigate = useNavigate();
-  const who = useWho();
   const decidedHere = useDecidedHere();
   const first = queue.data?.items[0]?.catchId;
   const keys = [
@@ -79,7 +77,7 @@ export function QueuePage() {
           </a>
         </div>
       </div>
-      <OutboxPanel accountId={who.data?.account?.accountId ?? null} />
+      <OutboxPanel />
       {hasFailed(queue) && <Failed error={queue.error} retry={() => void queue.refetch()} />}
       {queue.isPending && <Loading what="Fetching the queue" />}
       {queue.data && sheet && queue.data.items.length === 0 && (

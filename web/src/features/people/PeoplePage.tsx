@@ -6,7 +6,10 @@ import { v7 as uuidv7 } from 'uuid';
 import type { z } from 'zod';
 import { addPersonSchema, type PersonView } from '@lauta/contract';
 import { ROLES, type Role } from '@lauta/core/people';
-import { sendCommand, signedIn } from '../../door/door.ts';
+import { signedIn } from '../../door/door.ts';
+import { CommandNote } from '../../outbox/CommandNote.tsx';
+import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
+import { useCommand } from '../../outbox/useCommand.ts';
 import { sendJson } from '../../door/http.ts';
 import { useInEvent } from '../../event/inEvent.ts';
 import { Field } from '../../ui/Field.tsx';
@@ -36,6 +39,7 @@ export function PeoplePage() {
   return (
     <div className="max-w-4xl">
       <h1 className="mb-3">People</h1>
+      <OutboxPanel />
       {isDirector && <AddPerson eventId={event.eventId} />}
       {hasFailed(people) && <Failed error={people.error} retry={() => void people.refetch()} />}
       {people.isPending && <Loading what="Fetching the people" />}
@@ -164,10 +168,9 @@ function PersonChanges({ person, eventId }: { person: PersonView; eventId: strin
   const { run, error, isBusy } = useOnce();
   const { accountId, roles, isInvitedHere, isSuspended, hasPassword } = person;
   const refresh = () => client.invalidateQueries({ queryKey: ['event', eventId] });
-  const remove = async (role: Role): Promise<void> => {
-    await sendCommand('people.remove', eventId, { accountId, roles: [role], why });
-    await refresh();
-  };
+  const command = useCommand();
+  const remove = (role: Role): Promise<void> =>
+    command.send('people.remove', eventId, { accountId, roles: [role], why });
   const suspend = async (): Promise<void> => {
     const path = `/api/events/${eventId}/people/${accountId}/suspension`;
     await signedIn(() => sendJson('POST', path, { isSuspended: !isSuspended, why }));
@@ -192,8 +195,8 @@ function PersonChanges({ person, eventId }: { person: PersonView; eventId: strin
             key={role}
             type="button"
             className="linklike min-h-11"
-            disabled={isBusy}
-            onClick={() => void run(() => remove(role))}
+            disabled={command.isBusy}
+            onClick={() => void remove(role)}
           >
             No longer {roleName(role)}
           </button>
@@ -210,6 +213,7 @@ function PersonChanges({ person, eventId }: { person: PersonView; eventId: strin
         )}
         {isInvitedHere && hasPassword && <LinkMaker person={person} eventId={eventId} kind="renewal" />}
       </div>
+      <CommandNote command={command} />
       <ProblemNote error={error} />
     </div>
   );
@@ -220,22 +224,14 @@ type Form = z.infer<typeof formSchema>;
 type Written = z.input<typeof formSchema>;
 
 function AddPerson({ eventId }: { eventId: string }) {
-  const client = useQueryClient();
-  const [error, setError] = useState<unknown>(null);
+  const command = useCommand();
   const form = useForm<Written, unknown, Form>({
     resolver: zodResolver(formSchema),
     defaultValues: { name: '', email: '', roles: ['angler'] },
   });
   const { errors, isSubmitting } = form.formState;
   const add = async (values: Form): Promise<void> => {
-    setError(null);
-    try {
-      await sendCommand('people.add', eventId, { accountId: uuidv7(), ...values });
-      form.reset();
-      await client.invalidateQueries({ queryKey: ['event', eventId] });
-    } catch (problem) {
-      setError(problem);
-    }
+    await command.send('people.add', eventId, { accountId: uuidv7(), ...values }, () => form.reset());
   };
   return (
     <form
@@ -271,7 +267,7 @@ function AddPerson({ eventId }: { eventId: string }) {
         ))}
         {errors.roles && <p className="text-error basis-full text-sm font-semibold">Choose a role.</p>}
       </fieldset>
-      <ProblemNote error={error} />
+      <CommandNote command={command} />
       <button type="submit" className="btn btn-primary h-12 justify-self-start" disabled={isSubmitting}>
         Add the person
       </button>

@@ -1,20 +1,20 @@
-import { useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
-import { ruleSheetSchema } from '@lauta/contract';
-import { TIE_BREAKS, keptRules, type RuleSheet } from '@lauta/core/rules';
+import { useEffect, useId, useRef, useState } from 'react';
+import { TIE_BREAKS, type RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, MASS_STEPS, type StepId } from '@lauta/core/units';
-import { sendCommand } from '../../door/door.ts';
 import { ApiProblem } from '../../door/http.ts';
 import { useRules } from '../../queries/event.ts';
 import { RuleSentences } from '../../event/RuleSentences.tsx';
 import { Field } from '../../ui/Field.tsx';
-import { ProblemNote } from '../../ui/ProblemNote.tsx';
+import { CommandNote } from '../../outbox/CommandNote.tsx';
+import { useCommand } from '../../outbox/useCommand.ts';
 import { useBoards } from '../../queries/boards.ts';
 import { STEP_WORDS } from '@lauta/words/catch';
+import { countWords } from '@lauta/words/count';
 import { PenaltyFields } from './PenaltyFields.tsx';
 import { SpeciesFields } from './SpeciesFields.tsx';
 import { WeighInFields } from './WeighInFields.tsx';
 import type { Change } from './change.ts';
+import { checkSheet, issueAt, type SheetIssues } from './sheetIssues.ts';
 import { restep } from './restep.ts';
 
 /** One sheet as a form. What was typed stays when something is refused. */
@@ -32,43 +32,46 @@ export function RuleForm({
 }) {
   const [sheet, setSheet] = useState(initial);
   const [replaces, setReplaces] = useState(version);
-  const [issues, setIssues] = useState<string[]>([]);
-  const [error, setError] = useState<unknown>(null);
-  const isSending = useRef(false);
+  /** The version that was to be written over when it was last sent. */
+  const [tried, setTried] = useState<number | null>(null);
+  /** Once it was refused each field tells at once whether it is right. */
+  const [wasRefused, setRefused] = useState(false);
+  const checked = checkSheet(sheet);
+  const issues = wasRefused && !checked.ok ? checked.issues : NO_ISSUES;
+  const form = useRef<HTMLFormElement>(null);
   const boards = useBoards(eventId);
-  const client = useQueryClient();
+  const command = useCommand();
+  const { error } = command;
+  // Another director published what is written over here: that one is looked at first.
+  const isStale = error instanceof ApiProblem && error.type === 'sheet-moved-on' && replaces === tried;
   const change: Change = (part) => setSheet((former) => ({ ...former, ...part }));
-  const publish = async (): Promise<void> => {
-    const checked = ruleSheetSchema.safeParse(keptRules(sheet));
-    setIssues(
-      checked.success ? [] : checked.error.issues.map((issue) => `${issue.path.join(' ')}: ${issue.message}`),
-    );
-    if (!checked.success || isSending.current) return;
-    isSending.current = true;
-    setError(null);
-    try {
-      await sendCommand('rules.publish', eventId, { sheet: checked.data, replaces });
-      await client.invalidateQueries({ queryKey: ['event', eventId] });
-      onPublished();
-    } catch (problem) {
-      setError(problem);
-      // The other director's sheet is shown beside what is written here.
-      await client.invalidateQueries({ queryKey: ['event', eventId, 'rules'] });
-    } finally {
-      isSending.current = false;
-    }
+  const publish = (): void => {
+    setRefused(!checked.ok);
+    setTried(replaces);
+    if (checked.ok)
+      void command.send('rules.publish', eventId, { sheet: checked.sheet, replaces }, onPublished);
   };
+  // The first field that is wrong has the keyboard, wherever on the page it is.
+  useEffect(() => {
+    if (wasRefused) form.current?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
+  }, [wasRefused]);
   return (
     <form
+      ref={form}
       className="grid gap-6"
       noValidate
       onSubmit={(e) => {
         e.preventDefault();
-        void publish();
+        publish();
       }}
     >
-      <MeasureFields sheet={sheet} change={change} />
-      <SpeciesFields sheet={sheet} change={change} keptIds={initial.species.map((one) => one.id)} />
+      <MeasureFields sheet={sheet} issues={issues} change={change} />
+      <SpeciesFields
+        sheet={sheet}
+        issues={issues}
+        change={change}
+        keptIds={initial.species.map((one) => one.id)}
+      />
       {sheet.measure.kind === 'length' ? (
         <>
           <Choices
@@ -76,11 +79,12 @@ export function RuleForm({
             all={boards.all.map((board) => ({ id: board.id, name: board.name }))}
             chosen={sheet.boards}
             onChosen={(boards) => change({ boards })}
+            error={issueAt(issues, 'boards')}
           />
           <PenaltyFields sheet={sheet} change={change} />
         </>
       ) : (
-        <WeighInFields sheet={sheet} change={change} />
+        <WeighInFields sheet={sheet} issues={issues} change={change} />
       )}
       <Choices
         legend="Ties are broken by, in this order"
@@ -88,34 +92,21 @@ export function RuleForm({
         chosen={sheet.tieBreaks}
         onChosen={(chosen) => change({ tieBreaks: TIE_BREAKS.filter((tie) => chosen.includes(tie)) })}
       />
-      {issues.length > 0 && (
-        <ul
-          role="alert"
-          className="border-error text-error list-inside list-disc border-l-4 pl-3 font-semibold"
-        >
-          {issues.map((issue) => (
-            <li key={issue}>{issue}</li>
-          ))}
-        </ul>
+      {issues.size > 0 && (
+        <p role="alert" className="text-error font-semibold">
+          {countWords(issues.size, 'field is', 'fields are')} not right yet; the first has the cursor.
+        </p>
       )}
-      <ProblemNote error={error} />
-      {isStale(error) && (
-        <MovedOn
-          eventId={eventId}
-          onOver={(current) => {
-            setReplaces(current);
-            setError(null);
-          }}
-        />
-      )}
-      <button type="submit" className="btn btn-primary h-14" disabled={isStale(error)}>
+      <CommandNote command={command} />
+      {isStale && <MovedOn eventId={eventId} onOver={setReplaces} />}
+      <button type="submit" className="btn btn-primary h-14" disabled={isStale || command.isBusy}>
         Publish
       </button>
     </form>
   );
 }
 
-const isStale = (error: unknown): boolean => error instanceof ApiProblem && error.type === 'sheet-moved-on';
+const NO_ISSUES: SheetIssues = new Map();
 
 /** What another director published meanwhile. */
 function MovedOn({ eventId, onOver }: { eventId: string; onOver: (version: number) => void }) {
@@ -132,11 +123,11 @@ function MovedOn({ eventId, onOver }: { eventId: string; onOver: (version: numbe
   );
 }
 
-function MeasureFields({ sheet, change }: { sheet: RuleSheet; change: Change }) {
+function MeasureFields({ sheet, issues, change }: { sheet: RuleSheet; issues: SheetIssues; change: Change }) {
   const { measure } = sheet;
   return (
     <div className="grid gap-3 sm:grid-cols-2">
-      <Field label="Title">
+      <Field label="Title" error={issueAt(issues, 'title')}>
         {(field) => (
           <input
             {...field}
@@ -147,7 +138,7 @@ function MeasureFields({ sheet, change }: { sheet: RuleSheet; change: Change }) 
           />
         )}
       </Field>
-      <Field label="Fish in the bag">
+      <Field label="Fish in the bag" error={issueAt(issues, 'bagLimit')}>
         {(field) => (
           <input
             {...field}
@@ -198,7 +189,11 @@ function MeasureFields({ sheet, change }: { sheet: RuleSheet; change: Change }) 
           </select>
         )}
       </Field>
-      <Field label="Air-time limit, s" hint="Empty: each angler’s own guide applies.">
+      <Field
+        label="Air-time limit, s"
+        hint="Empty: each angler’s own guide applies."
+        error={issueAt(issues, 'airSeconds')}
+      >
         {(field) => (
           <input
             {...field}
@@ -250,20 +245,24 @@ function Choices<T extends string>({
   all,
   chosen,
   onChosen,
+  error,
 }: {
   legend: string;
   all: readonly { id: T; name: string }[];
   chosen: readonly T[];
   onChosen: (chosen: T[]) => void;
+  error?: string | undefined;
 }) {
+  const noteId = useId();
   return (
-    <fieldset>
+    <fieldset aria-describedby={error ? noteId : undefined}>
       <legend className="font-semibold">{legend}</legend>
       {all.map(({ id, name }) => (
         <label key={id} className="flex min-h-11 items-center gap-2">
           <input
             type="checkbox"
             className="checkbox"
+            aria-invalid={error !== undefined}
             checked={chosen.includes(id)}
             onChange={(e) =>
               onChosen(e.target.checked ? [...chosen, id] : chosen.filter((one) => one !== id))
@@ -272,6 +271,11 @@ function Choices<T extends string>({
           {name}
         </label>
       ))}
+      {error && (
+        <p id={noteId} className="text-error text-sm font-semibold">
+          {error}
+        </p>
+      )}
     </fieldset>
   );
 }

@@ -3,6 +3,7 @@ import type { RuleSheet } from '@lauta/core/rules';
 import { eventPath, useInEvent } from '../../event/inEvent.ts';
 import { Empty, Failed, Loading } from '../../ui/states.tsx';
 import { useRules } from '../../queries/event.ts';
+import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
 import { RuleForm } from './RuleForm.tsx';
 import { hasFailed } from '../../ui/hasFailed.ts';
 
@@ -38,6 +39,7 @@ export function RulesPage() {
         A published sheet never changes. A new version holds for fish caught after it is published; earlier
         ones are judged by the version in force when they were caught.
       </p>
+      <OutboxPanel />
       <RuleForm
         eventId={event.eventId}
         initial={current?.sheet ?? FIRST_SHEET}

@@ -2,6 +2,7 @@ import type { RuleSheet, Slot, SpeciesRule } from '@lauta/core/rules';
 import { Field } from '../../ui/Field.tsx';
 import { SizeField } from '../../ui/SizeField.tsx';
 import type { Change } from './change.ts';
+import { issueAt, type SheetIssues } from './sheetIssues.ts';
 
 const keyOf = (name: string): string =>
   name
@@ -11,12 +12,18 @@ const keyOf = (name: string): string =>
     .replace(/^-|-$/g, '')
     .slice(0, 40);
 
+/** A name that makes no key is no name. */
+const nameIssue = (issues: SheetIssues, i: number): string | undefined =>
+  issueAt(issues, `species.${i}.name`) ?? issueAt(issues, `species.${i}.id`);
+
 export function SpeciesFields({
   sheet,
+  issues,
   change,
   keptIds,
 }: {
   sheet: RuleSheet;
+  issues: SheetIssues;
   change: Change;
   keptIds: readonly string[];
 }) {
@@ -30,7 +37,7 @@ export function SpeciesFields({
       <legend className="font-semibold">Species</legend>
       {sheet.species.map((species, i) => (
         <div key={i} className="grid grid-cols-2 items-end gap-2 sm:grid-cols-[1fr_8rem_6rem_auto]">
-          <Field label="Name">
+          <Field label="Name" error={nameIssue(issues, i)}>
             {(field) => (
               <input
                 {...field}
@@ -47,6 +54,7 @@ export function SpeciesFields({
               steps={species.minimumSteps}
               step={sheet.measure.step}
               onSteps={(minimumSteps) => set(i, { minimumSteps })}
+              error={issueAt(issues, `species.${i}.minimumSteps`)}
             />
           ) : (
             <span />
@@ -72,9 +80,15 @@ export function SpeciesFields({
             species={species}
             isByWeight={sheet.measure.kind === 'weight'}
             set={(part) => set(i, part)}
+            issueOf={(field) => issueAt(issues, `species.${i}.${field}`)}
           />
         </div>
       ))}
+      {issues.has('species') && (
+        <p role="alert" className="text-error text-sm font-semibold">
+          {issues.get('species')}
+        </p>
+      )}
       <button
         type="button"
         className="btn justify-self-start"
@@ -93,10 +107,12 @@ function KeepFields({
   species,
   isByWeight,
   set,
+  issueOf,
 }: {
   species: SpeciesRule;
   isByWeight: boolean;
   set: (part: Partial<SpeciesRule>) => void;
+  issueOf: (field: string) => string | undefined;
 }) {
   const slot = species.slot ?? null;
   const step = slot?.step ?? species.minimumLength?.step ?? 'quarter-inch';
@@ -121,6 +137,7 @@ function KeepFields({
         label="At most"
         value={species.limit ?? null}
         onValue={(limit) => set({ limit: limit ?? undefined })}
+        error={issueOf('limit')}
       />
       <SizeField
         label="Slot from, in"
@@ -135,11 +152,13 @@ function KeepFields({
             steps={slot.underSteps}
             step={step}
             onSteps={(underSteps) => setSlot({ underSteps: underSteps ?? 0 })}
+            error={issueOf('slot')}
           />
           <CountField
             label="limit in the slot"
             value={slot.allowed}
             onValue={(allowed) => setSlot({ allowed: allowed ?? 0 })}
+            error={issueOf('slot.allowed')}
           />
         </>
       )}
@@ -151,13 +170,15 @@ function CountField({
   label,
   value,
   onValue,
+  error,
 }: {
   label: string;
   value: number | null;
   onValue: (value: number | null) => void;
+  error?: string | undefined;
 }) {
   return (
-    <Field label={label}>
+    <Field label={label} error={error}>
       {(field) => (
         <input
           {...field}

@@ -3,9 +3,18 @@ import { unitOf, type StepId } from '@lauta/core/units';
 import { Field } from '../../ui/Field.tsx';
 import { SizeField } from '../../ui/SizeField.tsx';
 import type { Change } from './change.ts';
+import { issueAt, type SheetIssues } from './sheetIssues.ts';
 
 /** The rules of the scale: dead, short and late fish, fish over the limit, and who enters a weight. */
-export function WeighInFields({ sheet, change }: { sheet: RuleSheet; change: Change }) {
+export function WeighInFields({
+  sheet,
+  issues,
+  change,
+}: {
+  sheet: RuleSheet;
+  issues: SheetIssues;
+  change: Change;
+}) {
   const { weighIn, measure } = sheet;
   if (!weighIn) return null;
   const set = (part: Partial<WeighInRules>): void => change({ weighIn: { ...weighIn, ...part } });
@@ -63,12 +72,14 @@ export function WeighInFields({ sheet, change }: { sheet: RuleSheet; change: Cha
           label="Minutes of grace"
           value={late.graceMinutes}
           onValue={(graceMinutes) => set({ late: { ...late, graceMinutes: graceMinutes ?? 0 } })}
+          error={issueAt(issues, 'weighIn.late.graceMinutes')}
         />
         <Minutes
           label="Nothing is weighed after, minutes"
           hint="Empty: weighed however late."
           value={late.refusedAfterMinutes}
           onValue={(refusedAfterMinutes) => set({ late: { ...late, refusedAfterMinutes } })}
+          error={issueAt(issues, 'weighIn.late.refusedAfterMinutes')}
         />
       </div>
       <Check
@@ -112,14 +123,16 @@ function Minutes({
   hint,
   value,
   onValue,
+  error,
 }: {
   label: string;
   hint?: string;
+  error?: string | undefined;
   value: number | null;
   onValue: (value: number | null) => void;
 }) {
   return (
-    <Field label={label} {...(hint === undefined ? {} : { hint })}>
+    <Field label={label} error={error} {...(hint === undefined ? {} : { hint })}>
       {(field) => (
         <input
           {...field}

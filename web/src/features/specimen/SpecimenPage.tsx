@@ -48,7 +48,7 @@ function Specimens({
   return (
     <div className="grid max-w-3xl gap-6">
       {entrantId ? <SpecimenBank sheet={sheet} entrantId={entrantId} bank={bank} /> : <h1>Specimens</h1>}
-      <OutboxPanel accountId={who.data?.account?.accountId ?? null} />
+      <OutboxPanel />
       <section aria-labelledby="recorded" className="grid gap-3">
         <h2 id="recorded">Recorded</h2>
         {hasFailed(view) && <Failed error={view.error} retry={() => void view.refetch()} />}

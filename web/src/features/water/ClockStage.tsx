@@ -71,7 +71,7 @@ export function ClockStage({
     <>
       <Heading session={session} />
       {claimed && <ClaimedNote claimed={claimed} eventId={event.eventId} step={session.sheet.measure.step} />}
-      <OutboxPanel accountId={who.data?.account?.accountId ?? null} except={claimed?.commandId ?? null} />
+      <OutboxPanel except={claimed?.commandId ?? null} />
       <RoomNote catchId={running.catchId} />
       {positionNote}
       {fish.waiting.length > 0 && phase !== 'air' && (

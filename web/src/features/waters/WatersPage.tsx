@@ -2,18 +2,17 @@ import { lazy, Suspense, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { areasOf, watersSchema, type Waters } from '@lauta/contract';
 import { placeOnWaters, watersTrouble, type PlaceOnWaters } from '@lauta/core/waters';
-import { sendCommand } from '../../door/door.ts';
-import { useQueryClient } from '@tanstack/react-query';
+import { CommandNote } from '../../outbox/CommandNote.tsx';
+import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
+import { useCommand } from '../../outbox/useCommand.ts';
 import { FileInput } from '../../ui/FileInput.tsx';
 import { Signal } from '../../ui/Signal.tsx';
 import { hasFailed } from '../../ui/hasFailed.ts';
-import { useOnce } from '../../ui/useOnce.ts';
 import { eventPath, useInEvent } from '../../event/inEvent.ts';
 import { Empty, Failed, Loading } from '../../ui/states.tsx';
 import { useWho } from '../../session/session.ts';
 import { PositionNote } from '../../position/PositionNote.tsx';
 import { usePosition, useReceiverChoice } from '../../position/usePosition.ts';
-import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { useWaters } from '../../queries/waters.ts';
 import { TROUBLE_WORDS, placeWords } from '@lauta/words/waters';
 
@@ -37,6 +36,7 @@ export function WatersPage() {
           The event
         </Link>
       </div>
+      <OutboxPanel />
       {shown ? (
         <Shown waters={shown} isDraft={chosen !== null} isEntrant={place.entrantId !== null} />
       ) : (
@@ -110,20 +110,14 @@ function Publish({
   chosen: Waters | null;
   choose: (waters: Waters | null) => void;
 }) {
-  const client = useQueryClient();
+  const command = useCommand();
   const input = useRef<HTMLInputElement>(null);
   const [refused, setRefused] = useState<string | null>(null);
-  const { run, isBusy, error } = useOnce();
   const open = async (file: File): Promise<void> => {
     choose(null);
     const found = await readWaters(file);
     setRefused(found.ok ? null : found.why);
     if (found.ok) choose(found.waters);
-  };
-  const publish = async (waters: Waters): Promise<void> => {
-    await sendCommand('waters.publish', eventId, { waters });
-    await client.invalidateQueries({ queryKey: ['event', eventId] });
-    choose(null);
   };
   return (
     <section aria-label="Publish" className="grid gap-2">
@@ -140,10 +134,12 @@ function Publish({
             <button
               type="button"
               className="btn btn-primary h-12"
-              disabled={isBusy}
-              onClick={() => void run(() => publish(chosen))}
+              disabled={command.isBusy}
+              onClick={() =>
+                void command.send('waters.publish', eventId, { waters: chosen }, () => choose(null))
+              }
             >
-              {isBusy ? 'Publishing …' : 'Publish these waters'}
+              {command.isBusy ? 'Publishing …' : 'Publish these waters'}
             </button>
             <button type="button" className="btn h-12" onClick={() => choose(null)}>
               Discard
@@ -156,7 +152,7 @@ function Publish({
           <Signal tone="fault">{refused}</Signal>
         </p>
       )}
-      <ProblemNote error={error} />
+      <CommandNote command={command} />
       <FileInput
         ref={input}
         label="GeoJSON file of the waters"

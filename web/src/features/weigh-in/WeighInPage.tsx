@@ -185,7 +185,7 @@ function Station({
             onScale={station.takeScale}
             onActs={act}
           />
-          <OutboxPanel accountId={accountId} />
+          <OutboxPanel />
         </div>
       </div>
     </div>

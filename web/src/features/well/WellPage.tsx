@@ -9,7 +9,6 @@ import { hasFailed } from '../../ui/hasFailed.ts';
 import { Signal } from '../../ui/Signal.tsx';
 import { Empty, Failed, Loading } from '../../ui/states.tsx';
 import { usePagePanel } from '../../ui/usePagePanel.ts';
-import { useWho } from '../../session/session.ts';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { useCareChoices } from '../../care/careChoices.ts';
 import { useRules } from '../../queries/event.ts';
@@ -46,7 +45,6 @@ export function WellPage() {
 
 function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet }) {
   const { event } = useInEvent();
-  const who = useWho();
   const now = useNow(5000);
   const nowMs = now.getTime();
   const today = dayOfNow(event, nowMs);
@@ -159,7 +157,7 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
           fit the list: kept, without effect. Two phones may have told of the same fish.
         </Signal>
       )}
-      <OutboxPanel accountId={who.data?.account?.accountId ?? null} />
+      <OutboxPanel />
       {sheet.measure.kind === 'weight' && <ShareTotal isShared={well.isShared} onActs={act} />}
       <Link className="btn h-16" to={eventPath(event.eventId, 'well', 'water')}>
         Oxygen, ice and the pump

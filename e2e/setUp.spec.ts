@@ -1,0 +1,80 @@
+import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { axeInEachLook } from './axe.ts';
+import { signedIn } from './people.ts';
+
+const waiting = (page: Page) => page.getByRole('region', { name: 'Waiting to be sent' });
+
+/** What is written gets no answer; what is read is answered as ever. */
+async function cut(context: BrowserContext): Promise<() => Promise<void>> {
+  await context.route(/\/api\/commands$/, (route) => route.abort());
+  return () => context.unroute(/\/api\/commands$/);
+}
+
+async function toRules(page: Page): Promise<number> {
+  await page.getByRole('link', { name: 'Event', exact: true }).first().click();
+  await page.getByRole('link', { name: 'Publish another version' }).click();
+  const heading = page.getByRole('heading', { name: /Rule sheet, version \d+/ });
+  await expect(heading).toBeVisible();
+  return Number(/\d+/.exec(await heading.innerText())?.[0]);
+}
+
+test('a sheet that is not right is told at its fields, and the first has the keyboard', async ({
+  browser,
+}) => {
+  const { page, context } = await signedIn(browser, 'director');
+  await toRules(page);
+  await page.getByLabel('Title').fill('');
+  await page.getByLabel('Fish in the bag').fill('0');
+  await page.getByRole('button', { name: 'Publish' }).click();
+  const title = page.getByLabel('Title');
+  await expect(title).toBeFocused();
+  await expect(title).toHaveAccessibleDescription('A title of 1 to 120 letters.');
+  await expect(page.getByLabel('Fish in the bag')).toHaveAccessibleDescription('From 1 to 50 fish.');
+  await expect(page.getByRole('alert').filter({ hasText: '2 fields are not right yet' })).toBeVisible();
+  await axeInEachLook(page);
+  // Put right, a field says so at once, and nothing was sent.
+  await title.fill('Board Open rules');
+  await expect(title).toHaveAttribute('aria-invalid', 'false');
+  await expect(page.getByRole('alert').filter({ hasText: '1 field is not right yet' })).toBeVisible();
+  await context.close();
+});
+
+test('a sheet published over a bad network waits on this device and arrives once', async ({ browser }) => {
+  const { page, context } = await signedIn(browser, 'director');
+  const version = await toRules(page);
+  const mend = await cut(context);
+  await page.getByLabel('Title').fill(`Board Open rules, version ${version}`);
+  await page.getByRole('button', { name: 'Publish' }).click();
+  // The page goes on as it would after an answer, and says that none came.
+  await expect(waiting(page)).toContainText('a rule sheet', { timeout: 20_000 });
+  await page.reload();
+  await expect(waiting(page)).toContainText('a rule sheet');
+  await mend();
+  await expect(waiting(page)).toHaveCount(0, { timeout: 60_000 });
+  expect(await toRules(page)).toBe(version + 1);
+  await expect(page.getByLabel('Title')).toHaveValue(`Board Open rules, version ${version}`);
+  await context.close();
+});
+
+test('a sheet that waits while another director publishes is refused once it arrives, and can be discarded', async ({
+  browser,
+}) => {
+  const slow = await signedIn(browser, 'director');
+  const version = await toRules(slow.page);
+  const mend = await cut(slow.context);
+  await slow.page.getByRole('button', { name: 'Publish' }).click();
+  await expect(waiting(slow.page)).toContainText('a rule sheet', { timeout: 20_000 });
+
+  const quick = await signedIn(browser, 'director');
+  await toRules(quick.page);
+  await quick.page.getByRole('button', { name: 'Publish' }).click();
+  await expect(quick.page.getByRole('heading', { name: `Rule sheet, version ${version}` })).toBeVisible();
+  await quick.context.close();
+
+  await mend();
+  await expect(waiting(slow.page)).toContainText('Another director published meanwhile', { timeout: 60_000 });
+  await waiting(slow.page).getByRole('button', { name: 'Discard it' }).click();
+  await expect(waiting(slow.page)).toHaveCount(0);
+  expect(await toRules(slow.page)).toBe(version + 1);
+  await slow.context.close();
+});
