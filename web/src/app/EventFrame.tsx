@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { NavLink, Outlet, useParams } from 'react-router';
 import type { EventView } from '@lauta/contract';
-import { isWeightSheet, type Measure } from '@lauta/core/rules';
+import { isWeightSheet } from '@lauta/core/rules';
 import { useNow } from '../clock/appClock.ts';
 import { AskedFrames } from './AskedFrames.tsx';
 import { useSentBack } from '../queries/catches.ts';
@@ -9,54 +9,16 @@ import { useEvent, useRules } from '../queries/event.ts';
 import { WellWatch } from '../features/well/WellWatch.tsx';
 import type { LiveState } from '../live/liveChannel.ts';
 import { useLive } from '../live/useLive.ts';
-import { placeIn, useWho, type PlaceInEvent } from '../session/session.ts';
+import { placeIn, useWho } from '../session/session.ts';
 import { InEventContext, type InEvent } from '../event/inEvent.ts';
 import { AccountCorner } from '../session/AccountCorner.tsx';
 import { BrokenRecord } from './BrokenRecord.tsx';
 import { SentBackNote } from './SentBackNote.tsx';
 import { RuledEdge } from '../ui/RuledEdge.tsx';
 import { dayClock } from './dayClock.ts';
+import { placesFor, type ShownPlace } from './places.ts';
 import { Failed, Loading } from '../ui/states.tsx';
 import { hasFailed } from '../ui/hasFailed.ts';
-
-interface Place {
-  to: string;
-  name: string;
-  note?: string;
-  end?: boolean;
-}
-
-/** The day in its order; only places that exist and that one may enter. */
-function placesOf(
-  event: EventView,
-  { may, entrantId }: PlaceInEvent,
-  measure: Measure['kind'] | null,
-  sentBack: number,
-): { day: Place[]; under: Place[] } {
-  const day: Place[] = [];
-  if (entrantId) {
-    day.push({ to: 'prepare', name: 'Prepare' });
-    // Where weight counts nothing is claimed by photograph.
-    if (measure !== 'weight')
-      day.push({ to: 'water', name: 'Water', ...(sentBack > 0 ? { note: String(sentBack) } : {}) });
-    day.push({ to: 'well', name: 'Well' });
-  }
-  if (measure === 'weight') day.push({ to: 'weigh-in', name: 'Weigh-in' });
-  // Nothing is judged by its photograph where weight counts.
-  if (may('see-queue') && measure !== 'weight') {
-    day.push({
-      to: 'judge',
-      name: 'Judge',
-      ...(event.undecided > 0 ? { note: String(event.undecided) } : {}),
-    });
-  }
-  day.push({ to: 'standings', name: 'Standings' }, { to: 'records', name: 'Records' });
-  const under: Place[] = [];
-  if (entrantId || may('see-specimens')) under.push({ to: 'specimens', name: 'Specimens' });
-  under.push({ to: '.', name: 'Event', end: true });
-  if (entrantId) under.push({ to: 'settings', name: 'Settings' });
-  return { day, under };
-}
 
 export function EventFrame() {
   const { eventId = '' } = useParams();
@@ -65,7 +27,6 @@ export function EventFrame() {
   const live = useLive(eventId);
   const rules = useRules(eventId);
   const sentBack = useSentBack(eventId, placeIn(who.data, eventId).entrantId !== null);
-  const [isMoreOpen, setMoreOpen] = useState(false);
   if (hasFailed(event)) {
     return (
       <main className="mx-auto max-w-lg px-4 py-8">
@@ -83,11 +44,12 @@ export function EventFrame() {
   const place = placeIn(who.data, eventId);
   const sheet = rules.data?.at(-1)?.sheet;
   const measure = sheet?.measure.kind ?? null;
-  const { day, under } = placesOf(event.data, place, measure, sentBack.data?.total ?? 0);
-  const places = [...day, ...under];
-  const atHand = places.filter(({ to }) => isAtHand(to, place));
-  // Whatever place is not at hand is behind "More": none is out of reach on a phone.
-  const behindMore = places.filter((one) => !atHand.includes(one));
+  const places = placesFor({
+    place,
+    measure,
+    sentBack: sentBack.data?.total ?? 0,
+    undecided: event.data.undecided,
+  });
   const context: InEvent = { event: event.data, place, live };
   return (
     <div className="lg:grid lg:h-dvh lg:grid-cols-[10.5rem_1fr] lg:grid-rows-[auto_1fr]">
@@ -98,21 +60,7 @@ export function EventFrame() {
         Skip to content
       </a>
       <Header event={event.data} live={live} />
-      <nav
-        aria-label="Places"
-        className="border-base-300 hidden flex-col overflow-y-auto border-r py-5 lg:flex"
-      >
-        {day.map((one) => (
-          <RailLink key={one.to} place={one} />
-        ))}
-        <hr className="border-base-300 mx-6 my-3" />
-        {under.map((one) => (
-          <RailLink key={one.to} place={one} />
-        ))}
-        <div className="mt-auto px-5">
-          <AccountCorner />
-        </div>
-      </nav>
+      <Rail places={places} />
       <main
         id="page"
         tabIndex={-1}
@@ -133,6 +81,36 @@ export function EventFrame() {
           <Outlet />
         </InEventContext>
       </main>
+      <Tabs places={places} />
+    </div>
+  );
+}
+
+function Rail({ places }: { places: readonly ShownPlace[] }) {
+  const linksOf = (group: ShownPlace['group']) =>
+    places.filter((one) => one.group === group).map((one) => <RailLink key={one.to} place={one} />);
+  return (
+    <nav
+      aria-label="Places"
+      className="border-base-300 hidden flex-col overflow-y-auto border-r py-5 lg:flex"
+    >
+      {linksOf('day')}
+      <hr className="border-base-300 mx-6 my-3" />
+      {linksOf('under')}
+      <div className="mt-auto px-5">
+        <AccountCorner />
+      </div>
+    </nav>
+  );
+}
+
+/** On a phone: three places at the bottom, and all others behind "More", so that none is out of reach. */
+function Tabs({ places }: { places: readonly ShownPlace[] }) {
+  const [isMoreOpen, setMoreOpen] = useState(false);
+  const atHand = places.filter(({ isAtHand }) => isAtHand);
+  const behindMore = places.filter(({ isAtHand }) => !isAtHand);
+  return (
+    <>
       <nav
         aria-label="Places"
         className="bg-base-100 border-base-content fixed inset-x-0 bottom-0 z-30 grid auto-cols-fr grid-flow-col border-t-2 pb-[env(safe-area-inset-bottom)] lg:hidden"
@@ -182,20 +160,15 @@ export function EventFrame() {
           </div>
         </div>
       )}
-    </div>
+    </>
   );
 }
 
-/** On a phone three places stand at the bottom, beside what opens all others. */
-function isAtHand(to: string, { entrantId }: PlaceInEvent): boolean {
-  return ['water', 'well', 'judge', 'standings'].includes(to) || (to === 'weigh-in' && !entrantId);
-}
-
-function RailLink({ place }: { place: Place }) {
+function RailLink({ place }: { place: ShownPlace }) {
   return (
     <NavLink
       to={place.to}
-      end={place.end ?? false}
+      end={place.to === '.'}
       className={({ isActive }) =>
         `flex min-h-10 items-center justify-between border-l-4 px-5 ${isActive ? 'border-base-content bg-base-200 font-bold' : 'border-transparent'}`
       }

@@ -54,27 +54,7 @@ export function LearntBoardForm({ learnt }: { learnt: Learning }) {
       </h2>
       <BoardDrawing board={board} />
       <p role="status">{rulingWords(board)}</p>
-      <ul className="grid gap-0.5">
-        <li>
-          <Signal tone={learnt.seenShare > 0.85 ? 'clear' : 'look'}>
-            {Math.round(100 * learnt.seenShare)} % of these lines are seen in their places
-          </Signal>
-        </li>
-        <li>
-          <Signal tone={learnt.isFoundAgain ? 'clear' : 'look'}>
-            {learnt.isFoundAgain
-              ? 'told only this, the bench finds the board in the photograph by itself'
-              : 'told only this, the bench does not find the board by itself: take another photograph'}
-          </Signal>
-        </li>
-        {twin && (
-          <li>
-            <Signal tone="look">
-              the same lines as the {twin.name}: the two could not be told from each other
-            </Signal>
-          </li>
-        )}
-      </ul>
+      <Evidence learnt={learnt} twin={twin?.name ?? null} />
       <form
         noValidate
         className="grid gap-3 sm:grid-cols-[minmax(0,2fr)_1fr_1fr] sm:items-start"
@@ -134,5 +114,30 @@ export function LearntBoardForm({ learnt }: { learnt: Learning }) {
         </div>
       </form>
     </section>
+  );
+}
+
+/** What the profile rests on. */
+function Evidence({ learnt, twin }: { learnt: Learning; twin: string | null }) {
+  return (
+    <ul className="grid gap-0.5">
+      <li>
+        <Signal tone={learnt.seenShare > 0.85 ? 'clear' : 'look'}>
+          {Math.round(100 * learnt.seenShare)} % of these lines are seen in their places
+        </Signal>
+      </li>
+      <li>
+        <Signal tone={learnt.isFoundAgain ? 'clear' : 'look'}>
+          {learnt.isFoundAgain
+            ? 'told only this, the bench finds the board in the photograph by itself'
+            : 'told only this, the bench does not find the board by itself: take another photograph'}
+        </Signal>
+      </li>
+      {twin && (
+        <li>
+          <Signal tone="look">the same lines as the {twin}: the two could not be told from each other</Signal>
+        </li>
+      )}
+    </ul>
   );
 }

@@ -148,61 +148,52 @@ export function ScaleFields({ draft, unit, tell }: FieldsProps) {
   );
 }
 
-/** Once it is back: the zero again, its wounds, its length, and what else is worth a word. */
-export function AfterFields({
-  draft,
+function CorrectionFields({
+  draft: { corrects },
   sheet,
-  unit,
+  speciesId,
   tell,
-  isCorrection,
-}: FieldsProps & { isCorrection: boolean }) {
-  const step = lengthStepOf(sheet.measure.step);
-  const { unit: lengthUnit } = LENGTH_STEPS[step];
-  const { grossG, tare, slingG, divisionG, lengthMm, wounds, corrects } = draft;
+}: Pick<FieldsProps, 'draft' | 'sheet' | 'tell'> & { speciesId: string }) {
+  return (
+    <>
+      <Field label="Why it is corrected">
+        {(field) => (
+          <input
+            {...field}
+            className="input h-16 w-full"
+            maxLength={300}
+            value={corrects?.reason ?? ''}
+            onChange={({ currentTarget: { value } }) =>
+              tell({ corrects: corrects && { ...corrects, reason: value } })
+            }
+          />
+        )}
+      </Field>
+      <Picks label="Species">
+        {sheet.species.map(({ id, name }) => (
+          <Pick key={id} isOn={id === speciesId} onPick={() => tell({ speciesId: id })}>
+            {name}
+          </Pick>
+        ))}
+      </Picks>
+    </>
+  );
+}
+
+/** What the fish weighs by what was told so far, and what speaks against it. */
+function WeightTold({
+  draft,
+  speciesName: kind,
+  unit,
+}: Pick<FieldsProps, 'draft' | 'unit'> & { speciesName: string }) {
+  const { grossG, tare, slingG, divisionG, lengthMm } = draft;
   const weighing = weighingOf(draft);
   const weight = weighing && specimenWeight(weighing);
-  const speciesId = draft.speciesId ?? sheet.species[0]?.id ?? '';
-  const range = lengthMm === null ? null : weightRange(speciesName(sheet, speciesId), lengthMm);
+  const range = lengthMm === null ? null : weightRange(kind, lengthMm);
   const movedG = weight?.movedG ?? null;
   const verdict = range && weight ? judgeWeight(range, weight.netG) : 'fits';
   return (
     <>
-      {isCorrection && (
-        <>
-          <Field label="Why it is corrected">
-            {(field) => (
-              <input
-                {...field}
-                className="input h-16 w-full"
-                maxLength={300}
-                value={corrects?.reason ?? ''}
-                onChange={({ currentTarget: { value } }) =>
-                  tell({ corrects: corrects && { ...corrects, reason: value } })
-                }
-              />
-            )}
-          </Field>
-          <Picks label="Species">
-            {sheet.species.map(({ id, name }) => (
-              <Pick key={id} isOn={id === speciesId} onPick={() => tell({ speciesId: id })}>
-                {name}
-              </Pick>
-            ))}
-          </Picks>
-        </>
-      )}
-      {!isCorrection && <CarePicks label="Done" steps={AFTER} draft={draft} tell={tell} />}
-      <div className="grid gap-3 sm:grid-cols-2">
-        <Mass label="Empty wet sling, once more" part="emptyAfterG" {...{ draft, unit, tell }} />
-        <SizeField
-          label={`Length, ${lengthUnit}`}
-          steps={lengthMm === null ? null : stepsFromMm(lengthMm, step, 'nearest')}
-          step={step}
-          onSteps={(steps) => tell({ lengthMm: steps === null ? null : mmFromSteps(steps, step) })}
-          placeholder="if measured"
-          hint=" "
-        />
-      </div>
       <p role="status">
         {weight ? (
           <>
@@ -231,6 +222,38 @@ export function AfterFields({
           {formatMass(range.lightestG, unit)} to {formatMass(range.heaviestG, unit)}. Look at both again.
         </Signal>
       )}
+    </>
+  );
+}
+
+/** Once it is back: the zero again, its wounds, its length, and what else is worth a word. */
+export function AfterFields({
+  draft,
+  sheet,
+  unit,
+  tell,
+  isCorrection,
+}: FieldsProps & { isCorrection: boolean }) {
+  const step = lengthStepOf(sheet.measure.step);
+  const { unit: lengthUnit } = LENGTH_STEPS[step];
+  const { lengthMm, wounds } = draft;
+  const speciesId = draft.speciesId ?? sheet.species[0]?.id ?? '';
+  return (
+    <>
+      {isCorrection && <CorrectionFields draft={draft} sheet={sheet} speciesId={speciesId} tell={tell} />}
+      {!isCorrection && <CarePicks label="Done" steps={AFTER} draft={draft} tell={tell} />}
+      <div className="grid gap-3 sm:grid-cols-2">
+        <Mass label="Empty wet sling, once more" part="emptyAfterG" {...{ draft, unit, tell }} />
+        <SizeField
+          label={`Length, ${lengthUnit}`}
+          steps={lengthMm === null ? null : stepsFromMm(lengthMm, step, 'nearest')}
+          step={step}
+          onSteps={(steps) => tell({ lengthMm: steps === null ? null : mmFromSteps(steps, step) })}
+          placeholder="if measured"
+          hint=" "
+        />
+      </div>
+      <WeightTold draft={draft} speciesName={speciesName(sheet, speciesId)} unit={unit} />
       <Picks label="Wounds: tap again once dressed">
         {WOUND_PLACES.map((place) => {
           const wound = wounds.find((one) => one.place === place);

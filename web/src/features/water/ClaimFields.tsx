@@ -1,6 +1,6 @@
 import type { MeasuringBoard } from '@lauta/vision';
 import type { LengthSheet } from '@lauta/core/rules';
-import { LENGTH_STEPS, formatSteps } from '@lauta/core/units';
+import { LENGTH_STEPS, formatSteps, type LengthStepId } from '@lauta/core/units';
 import { Field } from '../../ui/Field.tsx';
 import { speciesName } from '@lauta/words/catch';
 import type { CatchDraft } from './draft.ts';
@@ -39,36 +39,10 @@ export function ClaimFields({
   change,
   chooseBoard,
 }: Props) {
-  const kinds = [...sheet.species, { id: 'other', name: 'Another kind' }];
   return (
     <div className="grid gap-3 sm:grid-cols-2 lg:col-span-2 lg:grid-cols-3">
       <div className="sm:col-span-2 lg:col-span-3">
-        {sheet.species.length > MOST_BUTTONS ? (
-          <Field label="Species">
-            {(field) => (
-              <select
-                {...field}
-                className="select h-16 w-full"
-                value={draft.speciesId}
-                onChange={(e) => change({ speciesId: e.target.value })}
-              >
-                {kinds.map(({ id, name }) => (
-                  <option key={id} value={id}>
-                    {name}
-                  </option>
-                ))}
-              </select>
-            )}
-          </Field>
-        ) : (
-          <Picks label="Species">
-            {kinds.map(({ id, name }) => (
-              <Pick key={id} isOn={id === draft.speciesId} onPick={() => change({ speciesId: id })}>
-                {name}
-              </Pick>
-            ))}
-          </Picks>
-        )}
+        <SpeciesChoice draft={draft} sheet={sheet} change={change} />
       </div>
       <Field label="Board">
         {(field) => (
@@ -101,39 +75,12 @@ export function ClaimFields({
         )}
       </Field>
       <div className="grid content-start gap-1">
-        <span className="font-semibold">Claim</span>
-        <div className="flex items-center gap-2">
-          <button
-            type="button"
-            aria-label="One step less"
-            className="btn btn-square size-16 lg:size-12 text-xl"
-            disabled={!claimedSteps}
-            onClick={() => change({ claimedSteps: Math.max(0, (claimedSteps ?? 0) - 1) })}
-          >
-            −
-          </button>
-          <output className="num min-w-16 text-center text-2xl">
-            {claimedSteps === null ? '–' : formatSteps(claimedSteps, sheet.measure.step)}
-          </output>
-          <button
-            type="button"
-            aria-label="One step more"
-            className="btn btn-square size-16 lg:size-12 text-xl"
-            disabled={claimedSteps === null}
-            onClick={() => change({ claimedSteps: (claimedSteps ?? 0) + 1 })}
-          >
-            +
-          </button>
-          {draft.claimedSteps !== null && draft.claimedSteps !== reached && (
-            <button
-              type="button"
-              className="linklike min-h-16 lg:min-h-11 text-sm"
-              onClick={() => change({ claimedSteps: null })}
-            >
-              as read
-            </button>
-          )}
-        </div>
+        <ClaimedSteps
+          claimedSteps={claimedSteps}
+          isOwn={draft.claimedSteps !== null && draft.claimedSteps !== reached}
+          step={sheet.measure.step}
+          onSteps={(steps) => change({ claimedSteps: steps })}
+        />
         {lengthMm !== null && (
           <WeightNote
             speciesName={speciesName(sheet, draft.speciesId)}
@@ -147,5 +94,87 @@ export function ClaimFields({
         )}
       </div>
     </div>
+  );
+}
+
+function SpeciesChoice({ draft, sheet, change }: Pick<Props, 'draft' | 'sheet' | 'change'>) {
+  const kinds = [...sheet.species, { id: 'other', name: 'Another kind' }];
+  return sheet.species.length > MOST_BUTTONS ? (
+    <Field label="Species">
+      {(field) => (
+        <select
+          {...field}
+          className="select h-16 w-full"
+          value={draft.speciesId}
+          onChange={(e) => change({ speciesId: e.target.value })}
+        >
+          {kinds.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      )}
+    </Field>
+  ) : (
+    <Picks label="Species">
+      {kinds.map(({ id, name }) => (
+        <Pick key={id} isOn={id === draft.speciesId} onPick={() => change({ speciesId: id })}>
+          {name}
+        </Pick>
+      ))}
+    </Picks>
+  );
+}
+
+/** The length that is claimed: as read, or a step more or less by hand. */
+function ClaimedSteps({
+  claimedSteps,
+  isOwn,
+  step,
+  onSteps,
+}: {
+  claimedSteps: number | null;
+  /** Set by hand, other than what is read. */
+  isOwn: boolean;
+  step: LengthStepId;
+  onSteps: (steps: number | null) => void;
+}) {
+  return (
+    <>
+      <span className="font-semibold">Claim</span>
+      <div className="flex items-center gap-2">
+        <button
+          type="button"
+          aria-label="One step less"
+          className="btn btn-square size-16 lg:size-12 text-xl"
+          disabled={!claimedSteps}
+          onClick={() => onSteps(Math.max(0, (claimedSteps ?? 0) - 1))}
+        >
+          −
+        </button>
+        <output className="num min-w-16 text-center text-2xl">
+          {claimedSteps === null ? '–' : formatSteps(claimedSteps, step)}
+        </output>
+        <button
+          type="button"
+          aria-label="One step more"
+          className="btn btn-square size-16 lg:size-12 text-xl"
+          disabled={claimedSteps === null}
+          onClick={() => onSteps((claimedSteps ?? 0) + 1)}
+        >
+          +
+        </button>
+        {isOwn && (
+          <button
+            type="button"
+            className="linklike min-h-16 lg:min-h-11 text-sm"
+            onClick={() => onSteps(null)}
+          >
+            as read
+          </button>
+        )}
+      </div>
+    </>
   );
 }

@@ -77,7 +77,6 @@ export function FishIn({
         : [{ kind: 'weighed', fishId, scaleId, readG: massG, how, airSeconds: air.seconds() } as const]),
     ]);
   };
-  const tags = [...well.settings.tags, ...(isFull && well.settings.spare ? [well.settings.spare] : [])];
   return (
     <form
       aria-label="A fish comes in"
@@ -130,23 +129,7 @@ export function FishIn({
           </Pick>
         ))}
       </Picks>
-      <Picks label={tagPlace === 'loose' && tagId !== null ? 'Tag, loose beside it' : 'Tag'}>
-        {tags
-          .filter((tag) => tag.tagId === tagId || !well.fish.some((fish) => fish.tagId === tag.tagId))
-          .map((tag) => (
-            <Pick key={tag.tagId} isOn={tag.tagId === tagId} onPick={() => setTag(tag.tagId)}>
-              {tagWords(tag)}
-            </Pick>
-          ))}
-        <Pick isOn={tagId === null} onPick={() => setTag(null)}>
-          none
-        </Pick>
-      </Picks>
-      {tagPlace === 'loose' && (
-        <p className="text-quiet text-sm">
-          A hurt or small-mouthed fish: the tag lies loose in its compartment, and it is looked at often.
-        </p>
-      )}
+      <TagChoice well={well} isFull={isFull} tagId={tagId} isLoose={tagPlace === 'loose'} onTag={setTag} />
       {well.settings.compartments > 1 && (
         <Picks label="Compartment">
           {Array.from({ length: well.settings.compartments }, (_, i) => i + 1).map((one) => (
@@ -165,6 +148,43 @@ export function FishIn({
         </button>
       </div>
     </form>
+  );
+}
+
+function TagChoice({
+  well,
+  isFull,
+  tagId,
+  isLoose,
+  onTag,
+}: {
+  well: LiveWell;
+  isFull: boolean;
+  tagId: string | null;
+  isLoose: boolean;
+  onTag: (tagId: string | null) => void;
+}) {
+  const tags = [...well.settings.tags, ...(isFull && well.settings.spare ? [well.settings.spare] : [])];
+  return (
+    <>
+      <Picks label={isLoose && tagId !== null ? 'Tag, loose beside it' : 'Tag'}>
+        {tags
+          .filter((tag) => tag.tagId === tagId || !well.fish.some((fish) => fish.tagId === tag.tagId))
+          .map((tag) => (
+            <Pick key={tag.tagId} isOn={tag.tagId === tagId} onPick={() => onTag(tag.tagId)}>
+              {tagWords(tag)}
+            </Pick>
+          ))}
+        <Pick isOn={tagId === null} onPick={() => onTag(null)}>
+          none
+        </Pick>
+      </Picks>
+      {isLoose && (
+        <p className="text-quiet text-sm">
+          A hurt or small-mouthed fish: the tag lies loose in its compartment, and it is looked at often.
+        </p>
+      )}
+    </>
   );
 }
 

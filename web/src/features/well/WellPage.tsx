@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { sideOf } from '@lauta/core/care';
 import type { RuleSheet } from '@lauta/core/rules';
-import type { LiveWell, WellAct, WellRefusal } from '@lauta/core/well';
+import type { LiveWell, WellAct, WellRefusal, WellTrouble } from '@lauta/core/well';
 import { useNow } from '../../clock/appClock.ts';
 import { eventPath, useInEvent } from '../../event/inEvent.ts';
 import { hasFailed } from '../../ui/hasFailed.ts';
@@ -96,17 +96,7 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
     <div className="grid max-w-3xl gap-4">
       <h1 className="sr-only">Well</h1>
       <WellFace well={well} outlook={outlook} troubles={troubles} sheet={sheet} />
-      <div className="grid gap-1">
-        {troubles
-          .filter(({ isStop }) => !isStop)
-          .map((trouble) => (
-            <Signal key={JSON.stringify(trouble)} tone={trouble.kind === 'dead' ? 'fault' : 'look'}>
-              {troubleWords(trouble, well, sheet)}
-            </Signal>
-          ))}
-        {refusal && <Signal tone="fault">{REFUSAL_WORDS[refusal]}</Signal>}
-        <ProblemNote error={onPage.error} />
-      </div>
+      <Troubles troubles={troubles} well={well} sheet={sheet} refusal={refusal} error={onPage.error} />
       {carriedCount > 0 && (
         <button type="button" className="btn h-16" onClick={onPage.emptyEarlierDays}>
           They were released: clear the earlier day’s list
@@ -171,6 +161,35 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
         setOpen={(isOpen) => setPanel(isOpen ? 'set-up' : null)}
         onActs={act}
       />
+    </div>
+  );
+}
+
+/** What is wrong in the well, but for what stops everything: that stands on its face. */
+function Troubles({
+  troubles,
+  well,
+  sheet,
+  refusal,
+  error,
+}: {
+  troubles: readonly WellTrouble[];
+  well: LiveWell;
+  sheet: RuleSheet;
+  refusal: WellRefusal | null;
+  error: unknown;
+}) {
+  return (
+    <div className="grid gap-1">
+      {troubles
+        .filter(({ isStop }) => !isStop)
+        .map((trouble) => (
+          <Signal key={JSON.stringify(trouble)} tone={trouble.kind === 'dead' ? 'fault' : 'look'}>
+            {troubleWords(trouble, well, sheet)}
+          </Signal>
+        ))}
+      {refusal && <Signal tone="fault">{REFUSAL_WORDS[refusal]}</Signal>}
+      <ProblemNote error={error} />
     </div>
   );
 }
