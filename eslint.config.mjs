@@ -58,6 +58,27 @@ export default defineConfig(
     },
   },
   {
+    // What is longer does more than one thing.
+    files: ['{core,vision,words,sim,contract,server,web}/**/*.ts'],
+    ignores: ['**/*.test.ts', 'server/test/**'],
+    rules: { 'max-lines-per-function': ['error', { max: 70, IIFEs: true }] },
+  },
+  {
+    // Kernels that go through one picture from end to end: their steps share dozens of values.
+    files: [
+      'vision/src/analyse/analyse.ts',
+      'vision/src/find-board/placements.ts',
+      'vision/src/find-card/findCodes.ts',
+      'vision/src/find-card/identifierFindings.ts',
+    ],
+    rules: { 'max-lines-per-function': ['error', { max: 100, IIFEs: true }] },
+  },
+  {
+    // A component is as long as what it draws.
+    files: ['web/src/**/*.tsx'],
+    rules: { 'max-lines-per-function': ['error', { max: 120, IIFEs: true }] },
+  },
+  {
     files: ['web/src/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': reactHooks },
     rules: reactHooks.configs.recommended.rules,

@@ -63,7 +63,11 @@ test('a sheet that waits while another director publishes is refused once it arr
   const version = await toRules(slow.page);
   const mend = await cut(slow.context);
   await slow.page.getByRole('button', { name: 'Publish' }).click();
-  await expect(waiting(slow.page)).toContainText('a rule sheet', { timeout: 20_000 });
+  // The form waits for an answer for a while; then the page goes on without one.
+  await expect(slow.page.getByRole('heading', { name: 'Days and sessions' })).toBeVisible({
+    timeout: 20_000,
+  });
+  await expect(waiting(slow.page)).toContainText('a rule sheet');
 
   const quick = await signedIn(browser, 'director');
   await toRules(quick.page);

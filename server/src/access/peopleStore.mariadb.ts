@@ -31,32 +31,60 @@ const pairingColumns = {
 };
 
 export function mariadbPeopleStore(db: Connection): PeopleStore {
-  const one = async (where: ReturnType<typeof eq>): Promise<Account | null> => {
-    const [row] = await db.select(accountColumns).from(accounts).where(where);
-    return row ?? null;
+  return {
+    ...accountsIn(db),
+    ...signInsIn(db),
+    ...invitationsIn(db),
+    ...pairingsIn(db),
+    ...rolesIn(db),
+    ...peopleIn(db),
+    ...entrantsIn(db),
   };
-  const entrantsWhere = async (where: ReturnType<typeof eq>): Promise<(Entrant & { eventId: string })[]> => {
-    const rows = await db
-      .select({
-        entrantId: entrants.entrantId,
-        eventId: entrants.eventId,
-        number: entrants.number,
-        name: accounts.name,
-      })
-      .from(entrants)
-      .innerJoin(entrantMembers, eq(entrantMembers.entrantId, entrants.entrantId))
-      .innerJoin(accounts, eq(accounts.accountId, entrantMembers.accountId))
-      .where(where)
-      .orderBy(asc(entrants.number), asc(accounts.createdAt));
-    const byId = new Map<string, Entrant & { eventId: string }>();
-    for (const row of rows) {
-      const known = byId.get(row.entrantId);
-      if (known) known.name += ` & ${row.name}`;
-      else byId.set(row.entrantId, row);
-    }
-    return [...byId.values()];
-  };
+}
 
+const accountWhere = async (db: Connection, where: ReturnType<typeof eq>): Promise<Account | null> => {
+  const [row] = await db.select(accountColumns).from(accounts).where(where);
+  return row ?? null;
+};
+
+const entrantsWhere = async (
+  db: Connection,
+  where: ReturnType<typeof eq>,
+): Promise<(Entrant & { eventId: string })[]> => {
+  const rows = await db
+    .select({
+      entrantId: entrants.entrantId,
+      eventId: entrants.eventId,
+      number: entrants.number,
+      name: accounts.name,
+    })
+    .from(entrants)
+    .innerJoin(entrantMembers, eq(entrantMembers.entrantId, entrants.entrantId))
+    .innerJoin(accounts, eq(accounts.accountId, entrantMembers.accountId))
+    .where(where)
+    .orderBy(asc(entrants.number), asc(accounts.createdAt));
+  const byId = new Map<string, Entrant & { eventId: string }>();
+  for (const row of rows) {
+    const known = byId.get(row.entrantId);
+    if (known) known.name += ` & ${row.name}`;
+    else byId.set(row.entrantId, row);
+  }
+  return [...byId.values()];
+};
+
+/** Accounts, and whether they may sign in. */
+function accountsIn(
+  db: Connection,
+): Pick<
+  PeopleStore,
+  | 'anyAccount'
+  | 'addAccount'
+  | 'findAccount'
+  | 'lockAccount'
+  | 'findAccountByEmail'
+  | 'setPassword'
+  | 'suspend'
+> {
   return {
     async anyAccount() {
       const rows = await db.select({ id: accounts.accountId }).from(accounts).limit(1);
@@ -65,7 +93,7 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
     async addAccount(account, createdAt) {
       await db.insert(accounts).values({ ...account, createdAt });
     },
-    findAccount: (accountId) => one(eq(accounts.accountId, accountId)),
+    findAccount: (accountId) => accountWhere(db, eq(accounts.accountId, accountId)),
     async lockAccount(accountId) {
       await db
         .select({ accountId: accounts.accountId })
@@ -73,11 +101,30 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
         .where(eq(accounts.accountId, accountId))
         .for('update');
     },
-    findAccountByEmail: (email) => one(eq(accounts.email, email)),
+    findAccountByEmail: (email) => accountWhere(db, eq(accounts.email, email)),
     async setPassword(accountId, passwordHash) {
       await db.update(accounts).set({ passwordHash }).where(eq(accounts.accountId, accountId));
     },
+    async suspend(accountId, suspendedAt) {
+      await db.update(accounts).set({ suspendedAt }).where(eq(accounts.accountId, accountId));
+    },
+  };
+}
 
+/** Browsers in which an account is signed in. */
+function signInsIn(
+  db: Connection,
+): Pick<
+  PeopleStore,
+  | 'addSignIn'
+  | 'accountOfSignIn'
+  | 'removeSignIn'
+  | 'removeSignInsOf'
+  | 'signInsOf'
+  | 'endSignIn'
+  | 'removeExpiredSignIns'
+> {
+  return {
     async addSignIn(tokenSha256, accountId, createdAt, expiresAt, { pairingId = null, browser = '' }) {
       await db.insert(signIns).values({ tokenSha256, accountId, createdAt, expiresAt, pairingId, browser });
     },
@@ -126,13 +173,17 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
       if (row) await db.delete(signIns).where(own);
       return row !== undefined;
     },
-    async suspend(accountId, suspendedAt) {
-      await db.update(accounts).set({ suspendedAt }).where(eq(accounts.accountId, accountId));
-    },
     async removeExpiredSignIns(now) {
       await db.delete(signIns).where(lt(signIns.expiresAt, now));
     },
+  };
+}
 
+/** Links that let somebody in once. */
+function invitationsIn(
+  db: Connection,
+): Pick<PeopleStore, 'setInvitation' | 'findInvitation' | 'useInvitation'> {
+  return {
     async setInvitation(tokenSha256, { accountId, eventId, kind }, expiresAt) {
       await db
         .delete(invitations)
@@ -155,7 +206,14 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
       await db.update(invitations).set({ usedAt: now }).where(eq(invitations.tokenSha256, tokenSha256));
       return row;
     },
+  };
+}
 
+/** A partner’s phones. */
+function pairingsIn(
+  db: Connection,
+): Pick<PeopleStore, 'addPairing' | 'usePairing' | 'pairingsOf' | 'endPairing' | 'endPairingsOf'> {
+  return {
     async addPairing(pairing, tokenSha256, expiresAt) {
       await db.insert(pairings).values({ ...pairing, tokenSha256, expiresAt });
     },
@@ -195,7 +253,6 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
         .where(and(own, isNull(pairings.endedAt)));
       return true;
     },
-
     async endPairingsOf(accountId, eventId, endedAt) {
       await db
         .update(pairings)
@@ -208,7 +265,17 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
           ),
         );
     },
+  };
+}
 
+/** Who is what in an event. */
+function rolesIn(
+  db: Connection,
+): Pick<
+  PeopleStore,
+  'addRole' | 'acceptRoles' | 'heldIn' | 'removeRoles' | 'unacceptElsewhere' | 'rolesIn' | 'rolesOf'
+> {
+  return {
     async addRole(eventId, accountId, role, acceptedAt) {
       await db.insert(eventRoles).ignore().values({ eventId, accountId, role, acceptedAt });
     },
@@ -241,6 +308,25 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
       await db.update(eventRoles).set({ acceptedAt: null }).where(elsewhere);
       return rows.map((row) => row.eventId);
     },
+    async rolesIn(eventId, accountId) {
+      const rows = await db
+        .select({ role: eventRoles.role })
+        .from(eventRoles)
+        .where(and(held(eventId, accountId), isNotNull(eventRoles.acceptedAt)));
+      return rows.map((row) => row.role);
+    },
+    async rolesOf(accountId) {
+      return db
+        .select({ eventId: eventRoles.eventId, role: eventRoles.role })
+        .from(eventRoles)
+        .where(and(eq(eventRoles.accountId, accountId), isNotNull(eventRoles.acceptedAt)));
+    },
+  };
+}
+
+/** Everybody of an event, with roles and boats. */
+function peopleIn(db: Connection): Pick<PeopleStore, 'peopleOf' | 'directorsOf'> {
+  return {
     async directorsOf(eventId) {
       const rows = await db
         .select({ accountId: eventRoles.accountId })
@@ -255,19 +341,6 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
           ),
         );
       return rows.map(({ accountId }) => accountId);
-    },
-    async rolesIn(eventId, accountId) {
-      const rows = await db
-        .select({ role: eventRoles.role })
-        .from(eventRoles)
-        .where(and(held(eventId, accountId), isNotNull(eventRoles.acceptedAt)));
-      return rows.map((row) => row.role);
-    },
-    async rolesOf(accountId) {
-      return db
-        .select({ eventId: eventRoles.eventId, role: eventRoles.role })
-        .from(eventRoles)
-        .where(and(eq(eventRoles.accountId, accountId), isNotNull(eventRoles.acceptedAt)));
     },
     async peopleOf(eventId) {
       const rows = await db
@@ -308,14 +381,21 @@ export function mariadbPeopleStore(db: Connection): PeopleStore {
       }
       return [...people.values()];
     },
+  };
+}
 
+/** Who enters an event, and whose boat it is. */
+function entrantsIn(
+  db: Connection,
+): Pick<PeopleStore, 'addEntrant' | 'entrantsOf' | 'findEntrant' | 'isMember' | 'entrantsWith'> {
+  return {
     async addEntrant(eventId, entrantId, number, accountId) {
       await db.insert(entrants).values({ eventId, entrantId, number });
       await db.insert(entrantMembers).values({ entrantId, accountId });
     },
-    entrantsOf: (eventId) => entrantsWhere(eq(entrants.eventId, eventId)),
+    entrantsOf: (eventId) => entrantsWhere(db, eq(entrants.eventId, eventId)),
     async findEntrant(entrantId) {
-      const [entrant] = await entrantsWhere(eq(entrants.entrantId, entrantId));
+      const [entrant] = await entrantsWhere(db, eq(entrants.entrantId, entrantId));
       return entrant ?? null;
     },
     async isMember(entrantId, accountId) {

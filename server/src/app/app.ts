@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import express, { type Express } from 'express';
+import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
@@ -21,7 +21,7 @@ import { addIdentifierRoutes } from '../event/identifierRoutes.ts';
 import { addPairingRoutes } from '../session/pairingRoutes.ts';
 import { addPeopleRoutes } from '../people/peopleRoutes.ts';
 import { addSessionRoutes } from '../session/sessionRoutes.ts';
-import { signInLimiters, type SignInLimits } from '../session/signInLimiters.ts';
+import { signInLimiters, type SignInLimiters, type SignInLimits } from '../session/signInLimiters.ts';
 import { addPhotographRoutes } from '../photo/photographRoutes.ts';
 import { addStandingsRoutes } from '../scoring/standingsRoutes.ts';
 import { addSpecimenRoutes } from '../specimen/specimenRoutes.ts';
@@ -48,48 +48,8 @@ export function createApp(lauta: Lauta, options: AppOptions): { app: Express; ro
   const app = express();
   app.set('trust proxy', options.trustProxy);
   app.disable('x-powered-by');
-  app.use(
-    pinoHttp({
-      logger,
-      genReqId: (_request, response) => {
-        const id = randomUUID();
-        response.setHeader('x-request-id', id);
-        return id;
-      },
-      // No cookies, no bodies, no addresses of people: a line says what was asked and how it ended.
-      serializers: {
-        req: ({ id, method, url }: { id: string; method: string; url: string }) => ({
-          id,
-          method,
-          url: plainPath(url.split('?')[0] ?? ''),
-        }),
-        res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
-      },
-      customLogLevel: (_request, response, error) =>
-        error || response.statusCode === 500 ? 'error' : response.statusCode >= 400 ? 'info' : 'debug',
-    }),
-  );
-  app.use(
-    helmet({
-      contentSecurityPolicy: {
-        directives: {
-          defaultSrc: ["'self'"],
-          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
-          imgSrc: ["'self'", 'data:', 'blob:'],
-          mediaSrc: ["'self'", 'blob:'],
-          workerSrc: ["'self'", 'blob:'],
-          // Chart and map set styles by script, which this allows; none stands in the page's text.
-          styleSrc: ["'self'"],
-          fontSrc: ["'self'"],
-          objectSrc: ["'none'"],
-          frameAncestors: ["'none'"],
-          upgradeInsecureRequests: null,
-        },
-      },
-      // The host's neighbours are not ours to speak for.
-      strictTransportSecurity: { maxAge: 180 * 86_400, includeSubDomains: false },
-    }),
-  );
+  app.use(requestLog(logger));
+  app.use(securityHeaders());
   app.use((_request, response, next) => {
     response.setHeader('Permissions-Policy', PERMISSIONS);
     next();
@@ -108,7 +68,17 @@ export function createApp(lauta: Lauta, options: AppOptions): { app: Express; ro
   });
 
   const table = new RouteTable(lauta, options.writesPerMinute);
-  const limiters = signInLimiters(lauta, options);
+  addRoutes(table, signInLimiters(lauta, options));
+  app.use('/api', sameOrigin);
+  app.use(table.router);
+  app.all('/api/{*rest}', (_request, response) => sendProblem(response, 'not-found'));
+
+  if (webDir) servePages(app, webDir);
+  app.use(problemHandler(logger));
+  return { app, routes: table.lines };
+}
+
+function addRoutes(table: RouteTable, limiters: SignInLimiters): void {
   addSessionRoutes(table, limiters);
   addPairingRoutes(table, limiters);
   addPeopleRoutes(table);
@@ -127,30 +97,69 @@ export function createApp(lauta: Lauta, options: AppOptions): { app: Express; ro
   addLedgerRoutes(table);
   addStreamRoutes(table);
   addCommandRoutes(table);
-  app.use('/api', sameOrigin);
-  app.use(table.router);
-  app.all('/api/{*rest}', (_request, response) => sendProblem(response, 'not-found'));
+}
 
-  if (webDir) {
-    app.use(
-      '/assets',
-      express.static(join(webDir, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }),
-    );
-    app.use(
-      express.static(webDir, {
-        index: false,
-        maxAge: '1h',
-        // A service worker that is asked for anew each time never keeps a page on a version that is gone.
-        setHeaders: (response, path) => {
-          if (/(sw\.js|\.webmanifest)$/.test(path)) response.setHeader('Cache-Control', 'no-cache');
-        },
+function requestLog(logger: Logger): RequestHandler {
+  return pinoHttp({
+    logger,
+    genReqId: (_request, response) => {
+      const id = randomUUID();
+      response.setHeader('x-request-id', id);
+      return id;
+    },
+    // No cookies, no bodies, no addresses of people: a line says what was asked and how it ended.
+    serializers: {
+      req: ({ id, method, url }: { id: string; method: string; url: string }) => ({
+        id,
+        method,
+        url: plainPath(url.split('?')[0] ?? ''),
       }),
-    );
-    app.get('/{*page}', (_request, response) => {
-      response.setHeader('Cache-Control', 'no-cache');
-      response.sendFile(join(webDir, 'index.html'));
-    });
-  }
-  app.use(problemHandler(logger));
-  return { app, routes: table.lines };
+      res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+    },
+    customLogLevel: (_request, response, error) =>
+      error || response.statusCode === 500 ? 'error' : response.statusCode >= 400 ? 'info' : 'debug',
+  });
+}
+
+function securityHeaders(): RequestHandler {
+  return helmet({
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        mediaSrc: ["'self'", 'blob:'],
+        workerSrc: ["'self'", 'blob:'],
+        // Chart and map set styles by script, which this allows; none stands in the page's text.
+        styleSrc: ["'self'"],
+        fontSrc: ["'self'"],
+        objectSrc: ["'none'"],
+        frameAncestors: ["'none'"],
+        upgradeInsecureRequests: null,
+      },
+    },
+    // The host's neighbours are not ours to speak for.
+    strictTransportSecurity: { maxAge: 180 * 86_400, includeSubDomains: false },
+  });
+}
+
+function servePages(app: Express, webDir: string): void {
+  app.use(
+    '/assets',
+    express.static(join(webDir, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }),
+  );
+  app.use(
+    express.static(webDir, {
+      index: false,
+      maxAge: '1h',
+      // A service worker that is asked for anew each time never keeps a page on a version that is gone.
+      setHeaders: (response, path) => {
+        if (/(sw\.js|\.webmanifest)$/.test(path)) response.setHeader('Cache-Control', 'no-cache');
+      },
+    }),
+  );
+  app.get('/{*page}', (_request, response) => {
+    response.setHeader('Cache-Control', 'no-cache');
+    response.sendFile(join(webDir, 'index.html'));
+  });
 }

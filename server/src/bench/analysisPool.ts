@@ -43,7 +43,7 @@ export function openAnalysisPool({
 }: PoolOptions = {}): AnalysisPool {
   const queue: Waiting[] = [];
   const running = new Map<string, Waiting>();
-  const remembered = new Map<string, AnalysisResult>();
+  const memory = rememberLast(mostRemembered);
   const idle: Worker[] = [];
   const all = new Set<Worker>();
   let isClosed = false;
@@ -57,28 +57,18 @@ export function openAnalysisPool({
     all.delete(worker);
     void worker.terminate();
   };
-  const remember = (key: string, result: AnalysisResult): void => {
-    if (!result.ok && result.code !== 'broken') return;
-    remembered.set(key, result);
-    const [oldest] = remembered.keys();
-    if (remembered.size > mostRemembered && oldest !== undefined) remembered.delete(oldest);
-  };
 
   const next = (): void => {
     if (isClosed || queue.length === 0) return;
     const worker = idle.pop() ?? (all.size < threads ? hire() : null);
     if (!worker) return;
-    const at = Math.max(
-      0,
-      queue.findIndex((one) => one.urgent),
-    );
-    const [waiting] = queue.splice(at, 1) as [Waiting];
+    const waiting = takeNext(queue);
     running.set(waiting.key, waiting);
     void runOn(worker, waiting.task, limitMs).then(({ result, isAlive }) => {
       running.delete(waiting.key);
       if (isAlive && !isClosed) idle.push(worker);
       else fire(worker);
-      remember(waiting.key, result);
+      memory.add(waiting.key, result);
       waiting.settle(result);
       next();
     });
@@ -87,7 +77,7 @@ export function openAnalysisPool({
 
   return {
     analyse(key, task, urgent) {
-      const known = remembered.get(key);
+      const known = memory.get(key);
       if (known) return Promise.resolve(known);
       const now = running.get(key);
       if (now) return now.answer;
@@ -97,12 +87,8 @@ export function openAnalysisPool({
         return before.answer;
       }
       if (isClosed) return Promise.resolve({ ok: false, code: 'closed' });
-      if (queue.length >= mostWaiting) {
-        // What was only made ahead gives way to somebody who waits.
-        const least = urgent ? queue.findLastIndex((one) => !one.urgent) : -1;
-        if (least < 0) return Promise.resolve({ ok: false, code: 'busy' });
-        queue.splice(least, 1)[0]?.settle({ ok: false, code: 'busy' });
-      }
+      if (queue.length >= mostWaiting && !makeRoom(queue, urgent))
+        return Promise.resolve({ ok: false, code: 'busy' });
       let settle: (result: AnalysisResult) => void = () => undefined;
       const answer = new Promise<AnalysisResult>((resolve) => (settle = resolve));
       queue.push({ key, task, urgent, settle, answer });
@@ -115,6 +101,35 @@ export function openAnalysisPool({
       await Promise.all([...all].map((worker) => worker.terminate()));
     },
   };
+}
+
+/** The last results, but for those that another try may change. */
+function rememberLast(most: number) {
+  const results = new Map<string, AnalysisResult>();
+  return {
+    get: (key: string): AnalysisResult | undefined => results.get(key),
+    add(key: string, result: AnalysisResult): void {
+      if (!result.ok && result.code !== 'broken') return;
+      results.set(key, result);
+      const [oldest] = results.keys();
+      if (results.size > most && oldest !== undefined) results.delete(oldest);
+    },
+  };
+}
+
+/** Whoever is waited for goes first, else whoever came first. */
+function takeNext(queue: Waiting[]): Waiting {
+  const at = queue.findIndex(({ urgent }) => urgent);
+  const [next] = queue.splice(Math.max(0, at), 1) as [Waiting];
+  return next;
+}
+
+/** What was only made ahead gives way to somebody who waits; false where nothing does. */
+function makeRoom(queue: Waiting[], urgent: boolean): boolean {
+  const least = urgent ? queue.findLastIndex((one) => !one.urgent) : -1;
+  if (least < 0) return false;
+  queue.splice(least, 1)[0]?.settle({ ok: false, code: 'busy' });
+  return true;
 }
 
 /** One task on one thread, ended when it takes too long. */

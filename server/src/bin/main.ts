@@ -1,10 +1,11 @@
 import { FlankKeeper } from '../same-fish/flankKeeper.ts';
 import { readFileSync } from 'node:fs';
-import { createServer } from 'node:http';
+import { createServer, type Server } from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
 import { resolve } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { pino } from 'pino';
+import type { Express } from 'express';
+import { pino, type Logger } from 'pino';
 import { createApp } from '../app/app.ts';
 import { frozenClock, realClock } from '../base/clock.ts';
 import { readConfig, type Config } from '../app/config.ts';
@@ -16,7 +17,7 @@ import { openLiveHub } from '../live/liveHub.ts';
 import { clearForsaken } from '../photo/clearForsaken.ts';
 import { openAnalysisPool } from '../bench/analysisPool.ts';
 import { openPool } from '../storage/database.ts';
-import { openDiskWatch } from '../storage/diskWatch.ts';
+import { openDiskWatch, type DiskWatch } from '../storage/diskWatch.ts';
 import { mariadbStorage } from '../app/storage.mariadb.ts';
 import type { Storage } from '../storage/storage.ts';
 
@@ -37,15 +38,7 @@ async function main(): Promise<void> {
   // Pictures of a demo may stand still; a record whose clock does proves nothing.
   if (config.frozenNow && !demo) throw new Error('LAUTA_NOW: freezes a demo alone, and there is none here');
   const clock = config.frozenNow ? frozenClock(config.frozenNow) : realClock(demo?.clockOffsetMs ?? 0);
-  const disk = await openDiskWatch({
-    dir: config.databaseDir,
-    reserveBytes: config.diskReserveBytes,
-    tell: (short, freeBytes) =>
-      logger[short ? 'error' : 'warn'](
-        { freeBytes },
-        short ? 'room runs short: no more photographs are taken' : 'there is room again',
-      ),
-  });
+  const disk = await watchDisk(config, logger);
   const signer = config.ledgerKeyFile ? openHeadSigner(config.ledgerKeyFile) : passingSigner();
   const lauta: Lauta = {
     storage,
@@ -77,25 +70,7 @@ async function main(): Promise<void> {
   );
 
   const { app } = createApp(lauta, { ...config, logger, webDir: config.webDir && resolve(config.webDir) });
-  const { host, port, tls } = config;
-  const server = tls
-    ? createSecureServer({ cert: readFileSync(tls.certFile), key: readFileSync(tls.keyFile) }, app)
-    : createServer(app);
-  // Node closes what was idle for 5 s, as long as two taps are apart: a request that is written just then is lost.
-  server.keepAliveTimeout = KEEP_ALIVE_MS;
-  // Who dribbles holds nothing for long: a chunk of half a megabyte comes within it over any line that works.
-  server.headersTimeout = 20_000;
-  server.requestTimeout = 90_000;
-  server.maxConnections = 4000;
-  server.on('error', (error) => {
-    logger.fatal({ err: error }, 'cannot listen');
-    process.exit(1);
-  });
-  server.listen(port, host, () => {
-    logger.info({ host, port, tls: tls !== null }, 'serving');
-    // The start script waits for this line.
-    process.stdout.write(`ready ${tls ? 'https' : 'http'}://${host}:${port}\n`);
-  });
+  const server = listen(app, config, logger);
 
   const clearing = setInterval(() => {
     clearForsaken(lauta).catch((error: unknown) => logger.warn({ err: error }, 'forsaken files stay'));
@@ -117,6 +92,40 @@ async function main(): Promise<void> {
   };
   process.once('SIGTERM', (signal) => void stop(signal));
   process.once('SIGINT', (signal) => void stop(signal));
+}
+
+function watchDisk({ databaseDir, diskReserveBytes }: Config, logger: Logger): Promise<DiskWatch> {
+  return openDiskWatch({
+    dir: databaseDir,
+    reserveBytes: diskReserveBytes,
+    tell: (short, freeBytes) =>
+      logger[short ? 'error' : 'warn'](
+        { freeBytes },
+        short ? 'room runs short: no more photographs are taken' : 'there is room again',
+      ),
+  });
+}
+
+function listen(app: Express, { host, port, tls }: Config, logger: Logger): Server {
+  const server = tls
+    ? createSecureServer({ cert: readFileSync(tls.certFile), key: readFileSync(tls.keyFile) }, app)
+    : createServer(app);
+  // Node closes what was idle for 5 s, as long as two taps are apart: a request that is written just then is lost.
+  server.keepAliveTimeout = KEEP_ALIVE_MS;
+  // Who dribbles holds nothing for long: a chunk of half a megabyte comes within it over any line that works.
+  server.headersTimeout = 20_000;
+  server.requestTimeout = 90_000;
+  server.maxConnections = 4000;
+  server.on('error', (error) => {
+    logger.fatal({ err: error }, 'cannot listen');
+    process.exit(1);
+  });
+  server.listen(port, host, () => {
+    logger.info({ host, port, tls: tls !== null }, 'serving');
+    // The start script waits for this line.
+    process.stdout.write(`ready ${tls ? 'https' : 'http'}://${host}:${port}\n`);
+  });
+  return server;
 }
 
 /** Migrates by an account that may, and leaves the server's own with what it needs. */

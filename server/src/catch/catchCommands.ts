@@ -1,10 +1,9 @@
 import type { CommandBody } from '@lauta/contract';
-import type { CatchMark } from '@lauta/core/catch';
+import { captureTime, catchState, claimMarks, type CapturedWhen } from '@lauta/core/catch';
 import { readBoard, type BoardReading } from '@lauta/vision';
-import { CLOCK_SLACK_MS } from '@lauta/core/file-evidence';
-import { findSpecies, sheetOfVersion, stepsReached, versionInForce, type RuleSheet } from '@lauta/core/rules';
+import { sheetOfVersion, versionInForce } from '@lauta/core/rules';
 import { readTape, type TapeReading } from '@lauta/core/tape';
-import { placeInSchedule, resolveWallTime } from '@lauta/core/schedule';
+import { placeInSchedule } from '@lauta/core/schedule';
 import { boardIn } from '../board/eventBoards.ts';
 import type { CommandContext, Handler } from '../command/commandContext.ts';
 import { refuseIfOfficial } from '../event/declareResults.ts';
@@ -13,7 +12,6 @@ import { requireMay } from '../access/subject.ts';
 import type { Photograph } from '../photo/photographStore.ts';
 import { refuse } from '../base/refusal.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
-import { catchState } from '@lauta/core/catch';
 import { requireOwnCatchId } from '../command/ownCatchId.ts';
 import { commitmentValue, freeFile } from '../photo/freeFile.ts';
 import type { CatchRecord } from './catchStore.ts';
@@ -29,8 +27,79 @@ const MOST_CLAIMS_AN_HOUR = 120;
  * and marked, never dropped. The reading is computed anew from the marks and the stored original.
  */
 export const claimCatch: Handler<'catch.claim'> = async (context, claim, command) => {
-  const { stores, asker, now, commit } = context;
+  const { stores, now, commit } = context;
   const { eventId } = command;
+  const event = await claimableEvent(context, eventId, claim);
+  const book = await loadRuleBook(stores, eventId);
+  if (!book) refuse('no-rule-sheet');
+
+  const photographs = await Promise.all(
+    claim.photographs.map((one) => freeFile(context, eventId, one.photographId, 'photograph')),
+  );
+  const measured = photographs.find((one) => one.photographId === claim.measurement.photographId);
+  const reading = await readMeasurement(context, eventId, claim, measured as Photograph);
+  const captured = capturedAt(claim, measured as Photograph, event);
+  const ruleVersion = versionInForce(book.published, captured.at.getTime()) ?? book.currentVersion;
+  const sheet = sheetOfVersion(book, ruleVersion);
+  const { dayId, when } = await placeCapture(context, eventId, captured.at);
+  const announced = await stores.custody.findAnnouncement(claim.catchId);
+  const marks = claimMarks({
+    sheet,
+    when,
+    speciesId: claim.speciesId,
+    claimedSteps: claim.claimedSteps,
+    reading,
+    isFromOutside: claim.photographs.some((one) => one.isFromOutside),
+    hasPersonPicture: claim.photographs.some(({ role }) => role === 'person'),
+    capturedAtMs: captured.at.getTime(),
+    heardAtMs: (announced?.heardAt ?? now).getTime(),
+  });
+
+  const { measurementId } = claim.measurement;
+  await stores.catches.add(
+    {
+      ...newRecord(claim, command, now),
+      dayId,
+      ruleVersion,
+      capturedAt: captured.at,
+      capturedSource: captured.source,
+      inSession: when === 'in-session',
+      marks,
+    },
+    {
+      measurementId,
+      catchId: claim.catchId,
+      kind: reading.kind,
+      photographId: claim.measurement.photographId,
+      reading,
+    },
+    claim.photographs.map(({ photographId, role }) => ({ photographId, role })),
+  );
+  return {
+    body: {
+      catchId: claim.catchId,
+      entrantId: claim.entrantId,
+      speciesId: claim.speciesId,
+      dayId,
+      ruleVersion,
+      capturedAt: captured.at.toISOString(),
+      capturedSource: captured.source,
+      inSession: when === 'in-session',
+      marks,
+      claimedSteps: claim.claimedSteps,
+      ...(claim.handling ? { handling: claim.handling } : {}),
+      ...(claim.clockOffsetMs === undefined ? {} : { clockOffsetMs: claim.clockOffsetMs }),
+      measurement: { measurementId, photographId: claim.measurement.photographId, reading },
+      identifier: commit('identifier', claim.identifierCode),
+      photographs: await committedFiles(context, claim, photographs),
+    },
+    result: { catchId: claim.catchId, apparentMm: reading.apparentMm, marks },
+  };
+};
+
+/** The event, once it is known that this person may claim this fish there now. */
+async function claimableEvent(context: CommandContext, eventId: string, claim: Claim): Promise<LautaEvent> {
+  const { stores, asker, now } = context;
   const entrant = await stores.people.findEntrant(claim.entrantId);
   if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
   await requireMay(stores, asker, 'claim-catch', { eventId, entrantId: entrant.entrantId });
@@ -45,103 +114,48 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
     MOST_CLAIMS_AN_HOUR
   )
     refuse('too-many-tries');
-  const book = await loadRuleBook(stores, eventId);
-  if (!book) refuse('no-rule-sheet');
+  return event;
+}
 
-  const photographs = await Promise.all(
-    claim.photographs.map((one) => freeFile(context, eventId, one.photographId, 'photograph')),
-  );
-  const measured = photographs.find((one) => one.photographId === claim.measurement.photographId);
-  const reading = await readMeasurement(context, eventId, claim, measured as Photograph);
-  const captured = captureTime(claim, measured as Photograph, event);
-  const ruleVersion = versionInForce(book.published, captured.at.getTime()) ?? book.currentVersion;
-  const sheet = sheetOfVersion(book, ruleVersion);
-  const { dayId, inSession, marks } = await placeCapture(context, eventId, captured.at);
-  if (!findSpecies(sheet, claim.speciesId)) marks.push('species-not-listed');
-  if (reading.kind === 'tape') marks.push('by-tape');
-  else if (!sheet.boards.includes(reading.boardId)) marks.push('board-not-approved');
-  if (claim.photographs.some((one) => one.isFromOutside)) marks.push('taken-outside');
-  const announced = await stores.custody.findAnnouncement(claim.catchId);
-  const heardMs = (announced?.heardAt ?? now).getTime();
-  if (captured.at.getTime() > heardMs + CLOCK_SLACK_MS) marks.push('captured-after-heard');
-  if (isFarOver(sheet, claim.claimedSteps, reading)) marks.push('far-over-reading');
-  if (sheet.personPicture && !claim.photographs.some(({ role }) => role === 'person'))
-    marks.push('no-person-picture');
-
-  const { measurementId } = claim.measurement;
-  await stores.catches.add(
-    {
-      catchId: claim.catchId,
-      eventId,
-      entrantId: claim.entrantId,
-      speciesId: claim.speciesId,
-      dayId,
-      ruleVersion,
-      capturedAt: captured.at,
-      capturedSource: captured.source,
-      madeAt: new Date(command.madeAt),
-      receivedAt: now,
-      deviceId: command.deviceId,
-      inSession,
-      marks,
-      claimedSteps: claim.claimedSteps,
-      measurementId,
-      identifierCode: claim.identifierCode,
-      handling: claim.handling ?? null,
-      laterHandling: null,
-      clockOffsetMs: claim.clockOffsetMs ?? null,
-      withdrawnAt: null,
-      state: 'undecided',
-    },
-    {
-      measurementId,
-      catchId: claim.catchId,
-      kind: reading.kind,
-      photographId: claim.measurement.photographId,
-      reading,
-    },
-    claim.photographs.map(({ photographId, role }) => ({ photographId, role })),
-  );
-  const files = [];
+/** A claim's photographs as they stand in the ledger. */
+async function committedFiles(
+  context: CommandContext,
+  claim: Claim,
+  photographs: readonly Photograph[],
+): Promise<{ photographId: string; role: string; file: string }[]> {
+  const files: { photographId: string; role: string; file: string }[] = [];
   for (const [i, one] of photographs.entries()) {
     files.push({
       photographId: one.photographId,
       role: claim.photographs[i]?.role ?? 'board',
-      file: commit(`photograph-${one.photographId}`, await commitmentValue(context, one)),
+      file: context.commit(`photograph-${one.photographId}`, await commitmentValue(context, one)),
     });
   }
-  return {
-    body: {
-      catchId: claim.catchId,
-      entrantId: claim.entrantId,
-      speciesId: claim.speciesId,
-      dayId,
-      ruleVersion,
-      capturedAt: captured.at.toISOString(),
-      capturedSource: captured.source,
-      inSession,
-      marks,
-      claimedSteps: claim.claimedSteps,
-      ...(claim.handling ? { handling: claim.handling } : {}),
-      ...(claim.clockOffsetMs === undefined ? {} : { clockOffsetMs: claim.clockOffsetMs }),
-      measurement: { measurementId, photographId: claim.measurement.photographId, reading },
-      identifier: commit('identifier', claim.identifierCode),
-      photographs: files,
-    },
-    result: { catchId: claim.catchId, apparentMm: reading.apparentMm, marks },
-  };
-};
-
-/** So much, and so many standard uncertainties, no slip of a thumb explains. */
-const FAR_MM = 25.4;
-const FAR_SIGMAS = 5;
-
-function isFarOver(sheet: RuleSheet, claimedSteps: number, reading: BoardReading | TapeReading): boolean {
-  const { measure } = sheet;
-  if (measure.kind !== 'length') return false;
-  const most = reading.apparentMm + Math.max(FAR_MM, FAR_SIGMAS * reading.sigmaMm);
-  return claimedSteps > stepsReached(measure, most);
+  return files;
 }
+
+/** What a catch is as it comes in, but for what follows from its time. */
+const newRecord = (
+  claim: Claim,
+  command: { eventId: string; madeAt: string; deviceId: string },
+  now: Date,
+) => ({
+  catchId: claim.catchId,
+  eventId: command.eventId,
+  entrantId: claim.entrantId,
+  speciesId: claim.speciesId,
+  madeAt: new Date(command.madeAt),
+  receivedAt: now,
+  deviceId: command.deviceId,
+  claimedSteps: claim.claimedSteps,
+  measurementId: claim.measurement.measurementId,
+  identifierCode: claim.identifierCode,
+  handling: claim.handling ?? null,
+  laterHandling: null,
+  clockOffsetMs: claim.clockOffsetMs ?? null,
+  withdrawnAt: null,
+  state: 'undecided' as const,
+});
 
 async function readMeasurement(
   { stores }: CommandContext,
@@ -167,27 +181,21 @@ async function readMeasurement(
   return reading.value;
 }
 
-/** The file's own time where it has one; a time without an offset is taken in the event's zone. */
-function captureTime(
-  claim: Claim,
+function capturedAt(
+  { captured }: Claim,
   { exif }: Photograph,
-  event: LautaEvent,
+  { zone }: LautaEvent,
 ): { at: Date; source: CatchRecord['capturedSource'] } {
-  if (claim.captured.source !== 'photograph')
-    return { at: new Date(claim.captured.at), source: claim.captured.source };
-  if (exif?.takenAt) return { at: new Date(exif.takenAt), source: 'photograph' };
-  if (exif?.takenAtLocal) {
-    const resolved = resolveWallTime(exif.takenAtLocal, event.zone);
-    if (resolved.ok) return { at: new Date(resolved.instantMs), source: 'photograph' };
-  }
-  return { at: new Date(claim.captured.at), source: 'device' };
+  if (captured.source !== 'photograph') return { at: new Date(captured.at), source: captured.source };
+  const { at, source } = captureTime(exif, captured.at, zone);
+  return { at: new Date(at), source };
 }
 
 async function placeCapture(
   { stores }: CommandContext,
   eventId: string,
   at: Date,
-): Promise<{ dayId: string; inSession: boolean; marks: CatchMark[] }> {
+): Promise<{ dayId: string; when: CapturedWhen }> {
   const sessions = await stores.events.sessions(eventId);
   const place = placeInSchedule(
     sessions.map((session) => ({
@@ -198,11 +206,10 @@ async function placeCapture(
     })),
     at.getTime(),
   );
-  if (place.kind === 'in-session') return { dayId: place.dayId, inSession: true, marks: [] };
-  if (place.kind !== 'no-sessions') return { dayId: place.dayId, inSession: false, marks: [place.kind] };
+  if (place.kind !== 'no-sessions') return { dayId: place.dayId, when: place.kind };
   const [day] = await stores.events.days(eventId);
   if (!day) throw new Error(`event ${eventId}: expected a day, got none`);
-  return { dayId: day.dayId, inSession: false, marks: ['no-session'] };
+  return { dayId: day.dayId, when: 'no-session' };
 }
 
 async function lockedCatch(

@@ -13,17 +13,28 @@ import {
 import type { CatchFilter, CatchStore } from './catchStore.ts';
 
 export function mariadbCatchStore(db: Connection): CatchStore {
-  const whereListed = (eventId: string, filter: Pick<CatchFilter, 'entrantIds' | 'states'>) =>
-    and(
-      eq(catches.eventId, eventId),
-      filter.entrantIds ? inArray(catches.entrantId, [...filter.entrantIds]) : undefined,
-      filter.states ? inArray(catches.state, [...filter.states]) : undefined,
-    );
-  const countWhere = async (where: ReturnType<typeof and>): Promise<number> => {
-    const [row] = await db.select({ total: count() }).from(catches).where(where);
-    return row?.total ?? 0;
-  };
+  return { ...catchesIn(db), ...listsIn(db), ...timingsIn(db), ...evidenceIn(db), ...verdictsIn(db) };
+}
 
+const whereListed = (eventId: string, filter: Pick<CatchFilter, 'entrantIds' | 'states'>) =>
+  and(
+    eq(catches.eventId, eventId),
+    filter.entrantIds ? inArray(catches.entrantId, [...filter.entrantIds]) : undefined,
+    filter.states ? inArray(catches.state, [...filter.states]) : undefined,
+  );
+
+const countWhere = async (db: Connection, where: ReturnType<typeof and>): Promise<number> => {
+  const [row] = await db.select({ total: count() }).from(catches).where(where);
+  return row?.total ?? 0;
+};
+
+/** Catches themselves, and their ids. */
+function catchesIn(
+  db: Connection,
+): Pick<
+  CatchStore,
+  'add' | 'find' | 'bindId' | 'claimedSince' | 'lock' | 'setState' | 'setLaterHandling' | 'setWithdrawn'
+> {
   return {
     async add(record, measurement, shown) {
       await db.insert(catches).values(record);
@@ -47,7 +58,7 @@ export function mariadbCatchStore(db: Connection): CatchStore {
       return row.entrantId;
     },
     claimedSince: (entrantId, since) =>
-      countWhere(and(eq(catches.entrantId, entrantId), gt(catches.receivedAt, since))),
+      countWhere(db, and(eq(catches.entrantId, entrantId), gt(catches.receivedAt, since))),
     async lock(catchId) {
       const [row] = await db.select().from(catches).where(eq(catches.catchId, catchId)).for('update');
       return row ?? null;
@@ -58,16 +69,16 @@ export function mariadbCatchStore(db: Connection): CatchStore {
     async setLaterHandling(catchId, laterHandling) {
       await db.update(catches).set({ laterHandling }).where(eq(catches.catchId, catchId));
     },
-    async addTiming(timing) {
-      await db.insert(timings).values(timing);
-    },
-    async timingsOf(catchId) {
-      return db.select().from(timings).where(eq(timings.catchId, catchId)).orderBy(asc(timings.toldAt));
-    },
     async setWithdrawn(catchId, withdrawnAt) {
       await db.update(catches).set({ withdrawnAt }).where(eq(catches.catchId, catchId));
     },
-    countIn: (eventId, states) => countWhere(whereListed(eventId, states ? { states } : {})),
+  };
+}
+
+/** Catches of an event, asked for together. */
+function listsIn(db: Connection): Pick<CatchStore, 'countIn' | 'list' | 'allOf'> {
+  return {
+    countIn: (eventId, states) => countWhere(db, whereListed(eventId, states ? { states } : {})),
     async list(eventId, filter) {
       if (filter.entrantIds?.length === 0) return { items: [], total: 0 };
       const where = whereListed(eventId, filter);
@@ -89,12 +100,32 @@ export function mariadbCatchStore(db: Connection): CatchStore {
           readMm: reading.apparentMm,
           thumbId: photographId ?? '',
         })),
-        total: await countWhere(where),
+        total: await countWhere(db, where),
       };
     },
     async allOf(eventId) {
       return db.select().from(catches).where(eq(catches.eventId, eventId));
     },
+  };
+}
+
+/** What a second device timed. */
+function timingsIn(db: Connection): Pick<CatchStore, 'addTiming' | 'timingsOf'> {
+  return {
+    async addTiming(timing) {
+      await db.insert(timings).values(timing);
+    },
+    async timingsOf(catchId) {
+      return db.select().from(timings).where(eq(timings.catchId, catchId)).orderBy(asc(timings.toldAt));
+    },
+  };
+}
+
+/** What a catch was measured by. */
+function evidenceIn(
+  db: Connection,
+): Pick<CatchStore, 'measurement' | 'photographsOf' | 'attach' | 'withPhotograph' | 'othersWithFiles'> {
+  return {
     async measurement(measurementId) {
       const [row] = await db.select().from(measurements).where(eq(measurements.measurementId, measurementId));
       return row ?? null;
@@ -138,6 +169,14 @@ export function mariadbCatchStore(db: Connection): CatchStore {
         );
       return row?.total ?? 0;
     },
+  };
+}
+
+/** What judges said, and what was answered. */
+function verdictsIn(
+  db: Connection,
+): Pick<CatchStore, 'addVerdict' | 'verdictsOf' | 'lastVerdictsIn' | 'addAnswer' | 'answersOf'> {
+  return {
     async addVerdict(verdict) {
       await db.insert(verdicts).values(verdict);
     },

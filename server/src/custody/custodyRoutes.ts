@@ -11,6 +11,7 @@ import { eventScope, idParameter, type RouteTable } from '../http/routeTable.ts'
 import { ownEntrantIds } from '../access/subject.ts';
 import { refuse } from '../base/refusal.ts';
 import { isDuplicate } from '../storage/database.ts';
+import type { Stores } from '../storage/storage.ts';
 import { note } from '../installation/installation.ts';
 import { viewCustody } from './custodyView.ts';
 import { registerKey } from './registerKey.ts';
@@ -23,6 +24,44 @@ const MOST_PAIRED_KEYS = 20;
 const MOST_ANNOUNCED = 200;
 
 export function addCustodyRoutes(table: RouteTable): void {
+  addKeyRoutes(table);
+  table.allowed(
+    'get',
+    '/api/catches/:catchId/custody',
+    'judge-catch',
+    catchScope,
+    async ({ lauta, request }) => {
+      const record = await lauta.storage.read.catches.find(idParameter(request, 'catchId'));
+      return record ? viewCustody(lauta.storage.read, record) : undefined;
+    },
+  );
+
+  table.allowed(
+    'get',
+    '/api/events/:eventId/announced',
+    'see-queue',
+    eventScope,
+    async ({ lauta }, { eventId }) => {
+      const stores = lauta.storage.read;
+      return announcedIn(stores, eventId);
+    },
+  );
+
+  table.signedIn('get', '/api/events/:eventId/asked-frames', async (asked) => {
+    const { lauta, account } = asked;
+    const { eventId } = await eventScope(asked);
+    const stores = lauta.storage.read;
+    const frames = await stores.custody.askedOf(await ownEntrantIds(stores, account, eventId));
+    return frames.map(({ catchId, captureId, statement }): AskedFrameView => ({
+      catchId,
+      captureId,
+      photographSha256: statement.photographSha256,
+    }));
+  });
+}
+
+/** A device's keys: its owner alone sees them, registers them and strikes them off. */
+function addKeyRoutes(table: RouteTable): void {
   table.signedIn('get', '/api/own-keys', async ({ lauta, account }) =>
     (await lauta.storage.read.custody.keysOf(account.accountId)).map(keyView),
   );
@@ -71,57 +110,28 @@ export function addCustodyRoutes(table: RouteTable): void {
       });
     return keyView((await custody.findKey(keyId)) ?? key);
   });
+}
 
-  table.allowed(
-    'get',
-    '/api/catches/:catchId/custody',
-    'judge-catch',
-    catchScope,
-    async ({ lauta, request }) => {
-      const record = await lauta.storage.read.catches.find(idParameter(request, 'catchId'));
-      return record ? viewCustody(lauta.storage.read, record) : undefined;
-    },
-  );
-
-  table.allowed(
-    'get',
-    '/api/events/:eventId/announced',
-    'see-queue',
-    eventScope,
-    async ({ lauta }, { eventId }) => {
-      const stores = lauta.storage.read;
-      const announced = await stores.custody.announcedIn(eventId, MOST_ANNOUNCED);
-      const entrants = await stores.people.entrantsOf(eventId);
-      return announced.flatMap(({ body, heardAt }): AnnouncedView[] => {
-        const entrant = entrants.find(({ entrantId }) => entrantId === body.entrantId);
-        if (!entrant) return [];
-        const { catchId, speciesId, capturedAt, claimedSteps, photographs } = body;
-        const { entrantId, number, name } = entrant;
-        return [
-          {
-            catchId,
-            entrant: { entrantId, number, name },
-            speciesId,
-            capturedAt,
-            claimedSteps,
-            heardAt: heardAt.toISOString(),
-            bytes: photographs.reduce((sum, { byteLength }) => sum + byteLength, 0),
-          },
-        ];
-      });
-    },
-  );
-
-  table.signedIn('get', '/api/events/:eventId/asked-frames', async (asked) => {
-    const { lauta, account } = asked;
-    const { eventId } = await eventScope(asked);
-    const stores = lauta.storage.read;
-    const frames = await stores.custody.askedOf(await ownEntrantIds(stores, account, eventId));
-    return frames.map(({ catchId, captureId, statement }): AskedFrameView => ({
-      catchId,
-      captureId,
-      photographSha256: statement.photographSha256,
-    }));
+/** Claims that were announced and have not come yet. */
+async function announcedIn(stores: Stores, eventId: string): Promise<AnnouncedView[]> {
+  const announced = await stores.custody.announcedIn(eventId, MOST_ANNOUNCED);
+  const entrants = await stores.people.entrantsOf(eventId);
+  return announced.flatMap(({ body, heardAt }): AnnouncedView[] => {
+    const entrant = entrants.find(({ entrantId }) => entrantId === body.entrantId);
+    if (!entrant) return [];
+    const { catchId, speciesId, capturedAt, claimedSteps, photographs } = body;
+    const { entrantId, number, name } = entrant;
+    return [
+      {
+        catchId,
+        entrant: { entrantId, number, name },
+        speciesId,
+        capturedAt,
+        claimedSteps,
+        heardAt: heardAt.toISOString(),
+        bytes: photographs.reduce((sum, { byteLength }) => sum + byteLength, 0),
+      },
+    ];
   });
 }
 

@@ -4,6 +4,11 @@ import { announcements, captures, catches, deviceKeys } from '../storage/schema.
 import type { CustodyStore } from './custodyStore.ts';
 
 export function mariadbCustodyStore(db: Connection): CustodyStore {
+  return { ...keysIn(db), ...capturesIn(db), ...announcementsIn(db) };
+}
+
+/** Keys of devices. */
+function keysIn(db: Connection): Pick<CustodyStore, 'addKey' | 'findKey' | 'keysOf' | 'keys' | 'revokeKey'> {
   return {
     async addKey(key) {
       await db.insert(deviceKeys).values(key);
@@ -29,6 +34,17 @@ export function mariadbCustodyStore(db: Connection): CustodyStore {
     async revokeKey(keyId, revokedAt, revokedWhy) {
       await db.update(deviceKeys).set({ revokedAt, revokedWhy }).where(eq(deviceKeys.keyId, keyId));
     },
+  };
+}
+
+/** What devices signed, and what judges asked to see of it. */
+function capturesIn(
+  db: Connection,
+): Pick<
+  CustodyStore,
+  'addCapture' | 'findCapture' | 'capturesOf' | 'capturesOfCatch' | 'askedOf' | 'ask' | 'answer'
+> {
+  return {
     async addCapture(capture) {
       await db.insert(captures).ignore().values(capture);
     },
@@ -42,6 +58,10 @@ export function mariadbCustodyStore(db: Connection): CustodyStore {
         .from(captures)
         .where(eq(captures.entrantId, entrantId))
         .orderBy(asc(captures.heardAt));
+    },
+    async capturesOfCatch(catchId) {
+      const [row] = await db.select({ total: count() }).from(captures).where(eq(captures.catchId, catchId));
+      return row?.total ?? 0;
     },
     async askedOf(entrantIds) {
       if (entrantIds.length === 0) return [];
@@ -72,6 +92,14 @@ export function mariadbCustodyStore(db: Connection): CustodyStore {
     async answer(hash, answeredAt, sentPhotographId) {
       await db.update(captures).set({ answeredAt, sentPhotographId }).where(eq(captures.hash, hash));
     },
+  };
+}
+
+/** What came ahead of a claim. */
+function announcementsIn(
+  db: Connection,
+): Pick<CustodyStore, 'announce' | 'findAnnouncement' | 'waitingOf' | 'announcedIn'> {
+  return {
     async announce(announcement) {
       await db.insert(announcements).values(announcement);
     },
@@ -85,10 +113,6 @@ export function mariadbCustodyStore(db: Connection): CustodyStore {
         .from(announcements)
         .leftJoin(catches, eq(catches.catchId, announcements.catchId))
         .where(and(eq(announcements.entrantId, entrantId), isNull(catches.catchId)));
-      return row?.total ?? 0;
-    },
-    async capturesOfCatch(catchId) {
-      const [row] = await db.select({ total: count() }).from(captures).where(eq(captures.catchId, catchId));
       return row?.total ?? 0;
     },
     async announcedIn(eventId, limit) {

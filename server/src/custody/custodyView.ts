@@ -23,25 +23,14 @@ async function announcementOf(stores: Stores, { catchId, entrantId }: CatchRecor
 /** How a catch came from its capture to the server, with what speaks for and against it. */
 export async function viewCustody(stores: Stores, record: CatchRecord): Promise<CustodyView> {
   const { catchId, eventId, entrantId } = record;
-  const [captures, announced, attached, sessions, waters, heardAt] = await Promise.all([
+  const [captures, announced, sessions, waters, heardAt] = await Promise.all([
     stores.custody.capturesOf(entrantId),
     announcementOf(stores, record),
-    stores.catches.photographsOf(catchId),
     stores.events.sessions(eventId),
     currentWaters(stores, eventId),
     heardOf(stores, record),
   ]);
-  const files = new Map<string, Photograph>();
-  for (const { photographId, role } of attached) {
-    const file = role === 'clip' ? null : await stores.photographs.find(photographId);
-    if (file?.completedAt) files.set(photographId, file);
-  }
-  const frames = new Set(captures.flatMap(({ sentPhotographId }) => sentPhotographId ?? []));
-  // Frames and answers that came after the claim prove nothing of it.
-  const claimed = [...files.values()].filter(
-    ({ photographId, completedAt }) =>
-      !frames.has(photographId) && completedAt !== null && completedAt <= record.receivedAt,
-  );
+  const { files, claimed } = await claimedFiles(stores, record, captures);
   const told = await Promise.all(
     captures.map(async (one): Promise<ToldCapture> => ({
       statement: one.statement,
@@ -74,15 +63,54 @@ export async function viewCustody(stores: Stores, record: CatchRecord): Promise<
     ]),
   });
   const own = captures.filter((one) => one.catchId === catchId);
-  const idOf = new Map([...files.values()].map(({ sha256, photographId }) => [sha256, photographId]));
+  const idOf = new Map(files.map(({ sha256, photographId }) => [sha256, photographId]));
   const isClaimed = (sha256: string): boolean => claimed.some((one) => one.sha256 === sha256);
-  const view = (one: StoredCapture): CaptureView => ({
+  const position = (own.find(({ statement }) => isClaimed(statement.photographSha256)) ?? own[0])?.statement
+    .position;
+  return {
+    heardAt: heardAt.toISOString(),
+    arrivedAt: record.receivedAt.toISOString(),
+    findings,
+    captures: own
+      .toSorted((a, b) => (a.statement.at < b.statement.at ? -1 : 1))
+      .map((one) => {
+        const { photographSha256 } = one.statement;
+        return captureView(one, isClaimed(photographSha256), idOf.get(photographSha256) ?? null);
+      }),
+    position: position ?? null,
+    place: position && areas ? placeOnWaters(areas, position) : null,
+  };
+}
+
+/** A catch's photographs, and those that came before its claim was heard. */
+async function claimedFiles(
+  stores: Stores,
+  { catchId, receivedAt }: CatchRecord,
+  captures: readonly StoredCapture[],
+): Promise<{ files: Photograph[]; claimed: Photograph[] }> {
+  const files: Photograph[] = [];
+  for (const { photographId, role } of await stores.catches.photographsOf(catchId)) {
+    const file = role === 'clip' ? null : await stores.photographs.find(photographId);
+    if (file?.completedAt) files.push(file);
+  }
+  const frames = new Set(captures.flatMap(({ sentPhotographId }) => sentPhotographId ?? []));
+  // Frames and answers that came after the claim prove nothing of it.
+  const claimed = files.filter(
+    ({ photographId, completedAt }) =>
+      !frames.has(photographId) && completedAt !== null && completedAt <= receivedAt,
+  );
+  return { files, claimed };
+}
+
+function captureView(one: StoredCapture, isClaimed: boolean, ownPhotographId: string | null): CaptureView {
+  const { kind, at, photographSha256, position } = one.statement;
+  return {
     captureId: one.captureId,
-    kind: one.statement.kind,
-    at: one.statement.at,
-    photographSha256: one.statement.photographSha256,
-    photographId: one.sentPhotographId ?? idOf.get(one.statement.photographSha256) ?? null,
-    isClaimed: isClaimed(one.statement.photographSha256),
+    kind,
+    at,
+    photographSha256,
+    photographId: one.sentPhotographId ?? ownPhotographId,
+    isClaimed,
     frame:
       one.sentPhotographId !== null
         ? 'sent'
@@ -91,17 +119,7 @@ export async function viewCustody(stores: Stores, record: CatchRecord): Promise<
           : one.askedAt !== null
             ? 'asked'
             : 'on-device',
-    position: one.statement.position,
-  });
-  const position = (own.find(({ statement }) => isClaimed(statement.photographSha256)) ?? own[0])?.statement
-    .position;
-  return {
-    heardAt: heardAt.toISOString(),
-    arrivedAt: record.receivedAt.toISOString(),
-    findings,
-    captures: own.toSorted((a, b) => (a.statement.at < b.statement.at ? -1 : 1)).map(view),
-    position: position ?? null,
-    place: position && areas ? placeOnWaters(areas, position) : null,
+    position,
   };
 }
 

@@ -13,15 +13,16 @@ const eventColumns = {
 };
 
 export function mariadbEventStore(db: Connection): EventStore {
+  return { ...eventsIn(db), ...daysIn(db), ...cardsIn(db) };
+}
+
+/** Events, and who sees them. */
+function eventsIn(
+  db: Connection,
+): Pick<EventStore, 'add' | 'setOfficial' | 'find' | 'all' | 'visibleTo' | 'eventCodes'> {
   return {
     async add(event, createdAt) {
       await db.insert(events).values({ ...event, createdAt });
-    },
-    async addDay(eventId, day) {
-      await db.insert(eventDays).values({ eventId, ...day });
-    },
-    async addSession(session) {
-      await db.insert(eventSessions).values(session);
     },
     async setOfficial(eventId, officialAt) {
       await db.update(events).set({ officialAt }).where(eq(events.eventId, eventId));
@@ -50,6 +51,20 @@ export function mariadbEventStore(db: Connection): EventStore {
       const rows = await db.select({ code: events.eventCode }).from(events);
       return rows.map((row) => row.code);
     },
+  };
+}
+
+/** Days and sessions. */
+function daysIn(
+  db: Connection,
+): Pick<EventStore, 'addDay' | 'addSession' | 'days' | 'setCodesFrom' | 'sessions'> {
+  return {
+    async addDay(eventId, day) {
+      await db.insert(eventDays).values({ eventId, ...day });
+    },
+    async addSession(session) {
+      await db.insert(eventSessions).values(session);
+    },
     async days(eventId) {
       return db
         .select({
@@ -74,6 +89,12 @@ export function mariadbEventStore(db: Connection): EventStore {
         .orderBy(asc(eventSessions.linesInAt));
       return rows.map((row) => row.session);
     },
+  };
+}
+
+/** Entrants’ identifiers of the days. */
+function cardsIn(db: Connection): Pick<EventStore, 'addIdentifier' | 'identifiersOfDay' | 'identifiersOf'> {
+  return {
     async addIdentifier(entrantId, dayId, code) {
       await db.insert(identifiers).values({ entrantId, dayId, code });
     },

@@ -7,9 +7,19 @@ const entryColumns = { seq: ledgerEntries.seq, bytes: ledgerEntries.bytes, hash:
 const headColumns = { seq: ledgers.seq, hash: ledgers.hash };
 
 export function mariadbLedgerStore(db: Connection): LedgerStore {
+  return { ...headsIn(db), ...entriesIn(db) };
+}
+
+/** Ledgers, and where each ends. */
+function headsIn(db: Connection): Pick<LedgerStore, 'open' | 'all' | 'head' | 'lockHead'> {
   return {
     async open(eventId, head) {
       await db.insert(ledgers).values({ eventId, seq: head.seq, hash: head.hash });
+    },
+    async all() {
+      const heads = await db.select({ id: ledgers.eventId }).from(ledgers);
+      const entered = await db.selectDistinct({ id: ledgerEntries.eventId }).from(ledgerEntries);
+      return [...new Set([...heads, ...entered].map(({ id }) => id))];
     },
     async head(eventId) {
       const [row] = await db
@@ -26,6 +36,12 @@ export function mariadbLedgerStore(db: Connection): LedgerStore {
         .for('update');
       return row ?? null;
     },
+  };
+}
+
+/** Entries, and what stands outside of them. */
+function entriesIn(db: Connection): Pick<LedgerStore, 'append' | 'entries' | 'find' | 'commitments'> {
+  return {
     async append(eventId, entry, opened, { signature, signedBy }) {
       await db.insert(ledgerEntries).values({ eventId, ...entry });
       if (opened.length > 0) {
@@ -73,11 +89,6 @@ export function mariadbLedgerStore(db: Connection): LedgerStore {
         .from(commitments)
         .where(eq(commitments.eventId, eventId))
         .orderBy(asc(commitments.seq));
-    },
-    async all() {
-      const heads = await db.select({ id: ledgers.eventId }).from(ledgers);
-      const entered = await db.selectDistinct({ id: ledgerEntries.eventId }).from(ledgerEntries);
-      return [...new Set([...heads, ...entered].map(({ id }) => id))];
     },
   };
 }

@@ -10,7 +10,15 @@ import {
 import type { PhotographStore } from './photographStore.ts';
 
 export function mariadbPhotographStore(db: Connection): PhotographStore {
-  const ofPhotograph = (photographId: string) => eq(photographChunks.photographId, photographId);
+  return { ...filesIn(db), ...chunksIn(db), ...copiesIn(db), ...loosePartsIn(db) };
+}
+
+const ofPhotograph = (photographId: string) => eq(photographChunks.photographId, photographId);
+
+/** Files by their ids, from declared to whole. */
+function filesIn(
+  db: Connection,
+): Pick<PhotographStore, 'declare' | 'find' | 'lock' | 'setCompleting' | 'complete' | 'remove'> {
   return {
     async declare(photograph, declaredAt) {
       await db.insert(photographs).values({ ...photograph, declaredAt });
@@ -30,6 +38,29 @@ export function mariadbPhotographStore(db: Connection): PhotographStore {
     async setCompleting(photographId, completingAt) {
       await db.update(photographs).set({ completingAt }).where(eq(photographs.photographId, photographId));
     },
+    async complete(photographId, { copies, ...found }) {
+      for (const copy of copies) {
+        const { bytes, sha256 } = copy;
+        await db
+          .insert(photographCopies)
+          .values({ photographId, ...copy })
+          .onDuplicateKeyUpdate({ set: { bytes, sha256 } });
+      }
+      await db.update(photographs).set(found).where(eq(photographs.photographId, photographId));
+    },
+    async remove(photographId) {
+      await db.delete(photographChunks).where(ofPhotograph(photographId));
+      await db.delete(photographCopies).where(eq(photographCopies.photographId, photographId));
+      await db.delete(photographs).where(eq(photographs.photographId, photographId));
+    },
+  };
+}
+
+/** What has come of a file. */
+function chunksIn(
+  db: Connection,
+): Pick<PhotographStore, 'putChunk' | 'receivedChunks' | 'chunk' | 'removeChunks' | 'bytesIn'> {
+  return {
     async putChunk(photographId, seq, bytes) {
       await db
         .insert(photographChunks)
@@ -54,16 +85,19 @@ export function mariadbPhotographStore(db: Connection): PhotographStore {
     async removeChunks(photographId) {
       await db.delete(photographChunks).where(ofPhotograph(photographId));
     },
-    async complete(photographId, { copies, ...found }) {
-      for (const copy of copies) {
-        const { bytes, sha256 } = copy;
-        await db
-          .insert(photographCopies)
-          .values({ photographId, ...copy })
-          .onDuplicateKeyUpdate({ set: { bytes, sha256 } });
-      }
-      await db.update(photographs).set(found).where(eq(photographs.photographId, photographId));
+    async bytesIn(eventId, accountId) {
+      const [row] = await db
+        .select({ bytes: sum(photographs.byteLength) })
+        .from(photographs)
+        .where(and(eq(photographs.eventId, eventId), eq(photographs.accountId, accountId)));
+      return Number(row?.bytes ?? 0);
     },
+  };
+}
+
+/** Small copies for the screen. */
+function copiesIn(db: Connection): Pick<PhotographStore, 'copy' | 'copyHashes'> {
+  return {
     async copy(photographId, variant) {
       const [row] = await db
         .select({ bytes: photographCopies.bytes, sha256: photographCopies.sha256 })
@@ -83,11 +117,12 @@ export function mariadbPhotographStore(db: Connection): PhotographStore {
       const thumb = rows.find((row) => row.variant === 'thumb')?.hash;
       return screen && thumb ? { screen, thumb } : null;
     },
-    async remove(photographId) {
-      await db.delete(photographChunks).where(ofPhotograph(photographId));
-      await db.delete(photographCopies).where(eq(photographCopies.photographId, photographId));
-      await db.delete(photographs).where(eq(photographs.photographId, photographId));
-    },
+  };
+}
+
+/** Files that belong to nothing. */
+function loosePartsIn(db: Connection): Pick<PhotographStore, 'looseOf' | 'forsaken'> {
+  return {
     async looseOf(accountId) {
       const [row] = await db
         .select({ bytes: sum(photographs.byteLength), files: count() })
@@ -96,13 +131,6 @@ export function mariadbPhotographStore(db: Connection): PhotographStore {
         .leftJoin(specimenPhotographs, eq(specimenPhotographs.photographId, photographs.photographId))
         .where(and(eq(photographs.accountId, accountId), isLoose));
       return { bytes: Number(row?.bytes ?? 0), files: row?.files ?? 0 };
-    },
-    async bytesIn(eventId, accountId) {
-      const [row] = await db
-        .select({ bytes: sum(photographs.byteLength) })
-        .from(photographs)
-        .where(and(eq(photographs.eventId, eventId), eq(photographs.accountId, accountId)));
-      return Number(row?.bytes ?? 0);
     },
     async forsaken(unfinishedBefore, unclaimedBefore, limit) {
       const rows = await db

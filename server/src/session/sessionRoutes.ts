@@ -81,6 +81,12 @@ export function addSessionRoutes(table: RouteTable, { byAddress, byAccount }: Si
     return { ok: true };
   });
 
+  addLinkRoutes(table, byAddress);
+  addOwnAccountRoutes(table, byAddress);
+}
+
+/** The first director, and links that somebody was given. */
+function addLinkRoutes(table: RouteTable, byAddress: SignInLimiters['byAddress']): void {
   table.anyone(
     'post',
     '/api/set-up',
@@ -126,7 +132,10 @@ export function addSessionRoutes(table: RouteTable, { byAddress, byAccount }: Si
     },
     [jsonBody(), byAddress],
   );
+}
 
+/** The own password, and where one is signed in. */
+function addOwnAccountRoutes(table: RouteTable, byAddress: SignInLimiters['byAddress']): void {
   table.signedIn(
     'post',
     '/api/own-password',

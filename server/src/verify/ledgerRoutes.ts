@@ -9,8 +9,6 @@ import { ledgerChecks } from './ledgerChecks.ts';
 const EXPORT_AT_ONCE = 500;
 
 export function addLedgerRoutes(table: RouteTable): void {
-  const checkOf = ledgerChecks();
-
   table.allowed(
     'get',
     '/api/events/:eventId/ledger',
@@ -43,6 +41,12 @@ export function addLedgerRoutes(table: RouteTable): void {
     },
   );
 
+  addWholeLedgerRoutes(table);
+}
+
+/** What reads a ledger from end to end: checked, and taken home. */
+function addWholeLedgerRoutes(table: RouteTable): void {
+  const checkOf = ledgerChecks();
   // Reading and hashing everything is work: not more often than a person would ask for it.
   const seldom = rateLimit({
     windowMs: 60_000,

@@ -70,17 +70,10 @@ const LINES_IN_MS = Date.parse('2026-06-14T04:00:00Z');
 const MINUTE_MS = 60_000;
 const SCALE_ID = 'hanging-scale';
 
-/** The well of the demo's angler so far: five aboard, two culled, one of them after the beam. Pure: it follows from the seed. */
-export function planWell(): WellEntry[] {
-  const dice = rollDice(seedFor(DEMO_SEED, 'well'));
-  const scale = buildScale(SCALE_KINDS.usual, dice);
-  const entries: WellEntry[] = [];
-  const enter = (minute: number, act: WellAct): void => {
-    const atMs = LINES_IN_MS + Math.round(minute * MINUTE_MS);
-    entries.push({ entryId: demoId(`well ${entries.length}`, atMs), atMs, act });
-  };
-  const show = (massG: number, minute: number): number => Math.round(100 * scale.show(massG, LINES_IN_MS + minute * MINUTE_MS)) / 100; // prettier-ignore
-  const fishIds = MORNING.map((_, i) => demoId(`well fish ${i}`, LINES_IN_MS + i));
+type Enter = (minute: number, act: WellAct) => void;
+
+/** Before the day: tags, compartments, and the scale tried with nothing, with a kilogram and three times over. */
+function setUpWell(enter: Enter, show: (massG: number, minute: number) => number): void {
   enter(-40, {
     kind: 'set-up',
     settings: {
@@ -94,6 +87,20 @@ export function planWell(): WellEntry[] {
   enter(-37, { kind: 'scale-check', scaleId: SCALE_ID, trueG: 0, readG: show(0, -37) });
   enter(-36, { kind: 'scale-check', scaleId: SCALE_ID, trueG: 1000, readG: show(1000, -36) });
   enter(-35, { kind: 'scale-repeat', scaleId: SCALE_ID, readG: [-35.2, -35.1, -35].map((minute) => show(1360, minute)) }); // prettier-ignore
+}
+
+/** The well of the demo's angler so far: five aboard, two culled, one of them after the beam. Pure: it follows from the seed. */
+export function planWell(): WellEntry[] {
+  const dice = rollDice(seedFor(DEMO_SEED, 'well'));
+  const scale = buildScale(SCALE_KINDS.usual, dice);
+  const entries: WellEntry[] = [];
+  const enter: Enter = (minute, act) => {
+    const atMs = LINES_IN_MS + Math.round(minute * MINUTE_MS);
+    entries.push({ entryId: demoId(`well ${entries.length}`, atMs), atMs, act });
+  };
+  const show = (massG: number, minute: number): number => Math.round(100 * scale.show(massG, LINES_IN_MS + minute * MINUTE_MS)) / 100; // prettier-ignore
+  const fishIds = MORNING.map((_, i) => demoId(`well fish ${i}`, LINES_IN_MS + i));
+  setUpWell(enter, show);
   let aboard: number[] = [];
   const tagOf = new Map<number, string>();
   for (const [i, fish] of MORNING.entries()) {

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Identifier } from '@lauta/core/identifier';
 import { frameMerit, rankFrames, type MeasuringBoard, type PhotoAnalysis } from '@lauta/vision';
 import { openCaller } from '../workers/calls.ts';
@@ -82,6 +82,14 @@ export function useFrameAnalyses(
       begun.current = new Set();
     };
   }, [isNeeded, board, others, approved, expected]);
+  return useMemo(() => proposalOf(frames, known), [frames, known]);
+}
+
+/** The frames from the best to the least, and which of them to propose. */
+function proposalOf(
+  frames: readonly Frame[],
+  known: ReadonlyMap<string, PhotoAnalysis | 'failed'>,
+): Proposal {
   const all = frames.map((frame): ReadFrame => {
     const found = known.get(frame.frameId);
     return {
@@ -91,7 +99,7 @@ export function useFrameAnalyses(
     };
   });
   const ranked = rankFrames(all);
-  const readCount = frames.length - open.length;
+  const readCount = frames.filter(({ frameId }) => known.has(frameId)).length;
   const [first] = ranked;
   const merit = first?.analysis ? frameMerit(first.analysis) : null;
   const isFaultless = merit !== null && merit.hasLength && merit.faults.length + merit.looks.length === 0;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { MEDIA_TYPES, commandSchema, problemSchema, type MediaType } from '@lauta/contract';
 import { deviceDatabase } from '../device/database.ts';
+import type { DeviceDatabase } from '../device/deviceStores.ts';
 
 /** A photograph or clip that goes before its command. */
 export interface OutboxFile {
@@ -76,14 +77,7 @@ export function openOutboxStore(name?: string): OutboxStore {
   return {
     async put(entry, files, ahead = []) {
       try {
-        const db = await database();
-        // One transaction: a command without its photographs is nothing.
-        const change = db.transaction(['entries', 'files'], 'readwrite', { durability: 'strict' });
-        await Promise.all([
-          ...[...ahead, entry].map((one) => change.objectStore('entries').put(one, one.command.commandId)),
-          ...files.map(({ fileId, blob }) => change.objectStore('files').put({ fileId, blob })),
-          change.done,
-        ]);
+        await putWhole(await database(), [...ahead, entry], files);
         return { isStored: true };
       } catch {
         for (const one of ahead) held.set(one.command.commandId, { entry: one, files: [] });
@@ -137,13 +131,30 @@ export function openOutboxStore(name?: string): OutboxStore {
     },
     async remove(commandId) {
       if (held.delete(commandId)) return;
-      const db = await database();
-      const change = db.transaction(['entries', 'files'], 'readwrite');
-      const entry = entrySchema.safeParse(await change.objectStore('entries').get(commandId));
-      await change.objectStore('entries').delete(commandId);
-      if (entry.success)
-        for (const { fileId } of entry.data.files) await change.objectStore('files').delete(fileId);
-      await change.done;
+      await removeWhole(await database(), commandId);
     },
   };
+}
+
+/** One transaction: a command without its photographs is nothing. */
+async function putWhole(
+  db: DeviceDatabase,
+  entries: readonly OutboxEntry[],
+  files: readonly OutboxFile[],
+): Promise<void> {
+  const change = db.transaction(['entries', 'files'], 'readwrite', { durability: 'strict' });
+  await Promise.all([
+    ...entries.map((one) => change.objectStore('entries').put(one, one.command.commandId)),
+    ...files.map(({ fileId, blob }) => change.objectStore('files').put({ fileId, blob })),
+    change.done,
+  ]);
+}
+
+async function removeWhole(db: DeviceDatabase, commandId: string): Promise<void> {
+  const change = db.transaction(['entries', 'files'], 'readwrite');
+  const entry = entrySchema.safeParse(await change.objectStore('entries').get(commandId));
+  await change.objectStore('entries').delete(commandId);
+  if (entry.success)
+    for (const { fileId } of entry.data.files) await change.objectStore('files').delete(fileId);
+  await change.done;
 }

@@ -1,4 +1,5 @@
 import type { CatchView, DecisionInput } from '@lauta/contract';
+import { isInSession } from '@lauta/core/catch';
 import type { Infraction, LengthSheet } from '@lauta/core/rules';
 import { scoreFish, type FishScore } from '@lauta/core/scoring';
 
@@ -17,9 +18,7 @@ export function previewScore(
     dayId: caught.dayId,
     claimedSteps: caught.claimedSteps,
     capturedAtMs: Date.parse(caught.capturedAt),
-    inSession: !caught.marks.some((mark) =>
-      ['before-lines-in', 'after-lines-out', 'no-session'].includes(mark),
-    ),
+    inSession: isInSession(caught.marks),
     withdrawn: false,
     decision: { kind: 'accepted', steps, infractions },
   });

@@ -1,3 +1,4 @@
+import { claimMarks, type CatchMark } from '@lauta/core/catch';
 import { findSpecies, type LengthSheet } from '@lauta/core/rules';
 import { placeInSchedule } from '@lauta/core/schedule';
 import { formatSteps } from '@lauta/core/units';
@@ -6,6 +7,16 @@ import { Signal } from '../../ui/Signal.tsx';
 import { useInEvent } from '../../event/inEvent.ts';
 import { sessionTimes } from '../../event/dayOfNow.ts';
 import type { CatchDraft } from './draft.ts';
+
+const NOTE_WORDS: Partial<Record<CatchMark, string>> = {
+  'before-lines-in': 'Caught before lines-in: the claim is kept and marked.',
+  'after-lines-out': 'Caught after lines-out: the claim is kept and marked.',
+  'species-not-listed': 'This kind is not in the rule sheet: the claim is kept and marked.',
+  'board-not-approved': 'This board is not approved: the claim is kept and marked.',
+  'taken-outside': 'Taken outside of this page: the file is kept as it is, and the claim is marked so.',
+  'no-person-picture':
+    'The rules want a picture of you with the fish: before it goes, “With you” on the camera.',
+};
 
 /** When it was caught, and what of that the judge will find marked. */
 export function CaptureNote({
@@ -26,20 +37,27 @@ export function CaptureNote({
   const { event } = useInEvent();
   const place = placeInSchedule(sessionTimes(event), Date.parse(at));
   const species = findSpecies(sheet, draft.speciesId);
-  const notes: string[] = [];
-  if (place.kind === 'before-lines-in') notes.push('Caught before lines-in: the claim is kept and marked.');
-  if (place.kind === 'after-lines-out') notes.push('Caught after lines-out: the claim is kept and marked.');
-  if (!species) notes.push('This kind is not in the rule sheet: the claim is kept and marked.');
-  else if (!species.counts) notes.push(`${species.name} does not count in this event.`);
-  else if (species.minimumSteps !== null && claimedSteps !== null && claimedSteps < species.minimumSteps) {
+  const marks = claimMarks({
+    sheet,
+    when: place.kind === 'no-sessions' ? 'no-session' : place.kind,
+    speciesId: draft.speciesId,
+    claimedSteps,
+    reading: { kind: 'board', boardId: draft.boardId, apparentMm: null, sigmaMm: null },
+    isFromOutside: draft.isFromOutside,
+    hasPersonPicture: hasPortrait,
+    capturedAtMs: Date.parse(at),
+    heardAtMs: null,
+  });
+  const notes: string[] = marks.flatMap((mark) => NOTE_WORDS[mark] ?? []);
+  if (species && !species.counts) notes.push(`${species.name} does not count in this event.`);
+  else if (
+    species &&
+    species.minimumSteps !== null &&
+    claimedSteps !== null &&
+    claimedSteps < species.minimumSteps
+  ) {
     notes.push(`Under the minimum of ${formatSteps(species.minimumSteps, sheet.measure.step)}.`);
   }
-  if (!sheet.boards.includes(draft.boardId))
-    notes.push('This board is not approved: the claim is kept and marked.');
-  if (draft.isFromOutside)
-    notes.push('Taken outside of this page: the file is kept as it is, and the claim is marked so.');
-  if (sheet.personPicture && !hasPortrait)
-    notes.push('The rules want a picture of you with the fish: before it goes, “With you” on the camera.');
   return (
     <div className="lg:col-span-2">
       <p className="text-quiet">

@@ -17,7 +17,7 @@ import { Loading } from '../../ui/states.tsx';
 import { useObjectUrl } from '../../ui/useObjectUrl.ts';
 import { BenchReading, type FocusedOn } from './BenchReading.tsx';
 import { CaptureNote } from './CaptureNote.tsx';
-import { captureTime } from './captureTime.ts';
+import { captureTime } from '@lauta/core/catch';
 import { ClaimFields } from './ClaimFields.tsx';
 import type { CatchDraft } from './draft.ts';
 import { HandleTools } from './HandleTools.tsx';

@@ -4,7 +4,7 @@ import type { BenchNotes, BoardMarks } from '@lauta/vision';
 import type { Frame } from '../../camera/frames.ts';
 import type { OpenedPhoto } from '../../bench/benchProtocol.ts';
 import { lastClockOffset } from '../../device/preparedness.ts';
-import type { CaptureTime } from './captureTime.ts';
+import type { CaptureTime } from '@lauta/core/catch';
 import type { CatchDraft } from './draft.ts';
 import { useSending, type Claimed } from './useSending.ts';
 

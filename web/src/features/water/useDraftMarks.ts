@@ -84,10 +84,7 @@ export function useDraftMarks(of: OnBench) {
     setMarks: (next: BoardMarks): void => {
       history.remember();
       snapping.forgetFailure();
-      change({
-        marks: next,
-        byHand: chosen ? [...new Set([...byHand, ...movedMarks(marks, next)])] : byHand,
-      });
+      change({ marks: next, byHand: chosen ? union(byHand, movedMarks(marks, next)) : byHand });
     },
     undo: history.undo,
     snap: snapping.snap,
@@ -108,7 +105,8 @@ function movedMarks(before: BoardMarks, after: BoardMarks): MarkName[] {
   return MARK_NAMES.filter((name) => JSON.stringify(before[name]) !== JSON.stringify(after[name]));
 }
 
-const withTips = (byHand: readonly MarkName[]): MarkName[] => [...new Set([...byHand, ...TIPS])];
+const union = (a: readonly MarkName[], b: readonly MarkName[]): MarkName[] => [...new Set([...a, ...b])];
+const withTips = (byHand: readonly MarkName[]): MarkName[] => union(byHand, TIPS);
 
 function foundPart(found: PhotoAnalysis): Partial<CatchDraft> {
   return {

@@ -9,8 +9,8 @@ import { appNow } from '../../clock/appClock.ts';
 import { custody } from '../../custody/custody.ts';
 import { useSigning } from '../../custody/useSigning.ts';
 import { useInEvent } from '../../event/inEvent.ts';
-import { useFrames } from '../../camera/frames.ts';
-import { captureTime } from './captureTime.ts';
+import { useFrames, type Frame } from '../../camera/frames.ts';
+import { captureTime } from '@lauta/core/catch';
 import { claimExtras } from './useClaim.ts';
 import { useSending, type Claimed } from './useSending.ts';
 import type { TapeDraft } from './tapeDraft.ts';
@@ -97,25 +97,13 @@ export function useTapeBench({
     const exif = await readExif(new Uint8Array(await last.frame.photo.arrayBuffer()));
     await send({
       commandId: draft.commandId,
-      files: () =>
-        Promise.all(
-          sent.map(async ({ photographId, frame: { photo } }) => ({
-            fileId: photographId,
-            blob: photo,
-            sha256: hashHex(new Uint8Array(await photo.arrayBuffer())),
-            mediaType: 'image/jpeg' as const,
-          })),
-        ),
+      files: () => Promise.all(sent.map(fileOf)),
       claim: {
         catchId,
         entrantId,
         speciesId,
         captured: captureTime(exif, last.frame.takenAt, event.zone),
-        photographs: sent.map(({ photographId }) => ({
-          photographId,
-          role: 'fish' as const,
-          isFromOutside: true,
-        })),
+        photographs: sent.map(({ photographId }) => ({ photographId, role: 'fish', isFromOutside: true })),
         measurement: {
           kind: 'tape',
           measurementId: draft.measurementId,
@@ -130,4 +118,9 @@ export function useTapeBench({
     });
   };
   return { reading, frames, photograph, claim, isBusy, error };
+}
+
+async function fileOf({ photographId, frame: { photo } }: { photographId: string; frame: Frame }) {
+  const sha256 = hashHex(new Uint8Array(await photo.arrayBuffer()));
+  return { fileId: photographId, blob: photo, sha256, mediaType: 'image/jpeg' as const };
 }

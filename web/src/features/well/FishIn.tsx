@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { sideOf } from '@lauta/core/care';
-import { findSpecies, isShort, type RuleSheet } from '@lauta/core/rules';
+import { findSpecies, isShort, type RuleSheet, type SpeciesRule } from '@lauta/core/rules';
 import {
   formatMass,
   lengthStepOf,
@@ -9,6 +9,7 @@ import {
   mmFromSteps,
   unitOf,
   type LengthStepId,
+  type MassUnit,
 } from '@lauta/core/units';
 import {
   CONDITIONS,
@@ -65,8 +66,6 @@ export function FishIn({
   const lengthMm = lengthSteps === null ? null : mmFromSteps(lengthSteps, step);
   const species = findSpecies(sheet, speciesId);
   const unit = massUnitOf(sheet.measure.step);
-  const range = lengthMm === null ? null : weightRange(species?.name ?? '', lengthMm);
-  const verdict = range && massG !== null ? judgeWeight(range, massG) : 'fits';
   const how =
     weight.from === 'scale' ? 'scale' : sideOf('scale-notes', schools) === 'at-once' ? 'typed' : 'memory';
   const done = (): void => {
@@ -112,16 +111,7 @@ export function FishIn({
           hint=" "
         />
       </div>
-      {species && !species.counts && <Signal tone="fault">This kind does not count: let it go.</Signal>}
-      {species && isShort(species, lengthMm) && (
-        <Signal tone="fault">Short: it may not be kept. Let it go.</Signal>
-      )}
-      {range && verdict !== 'fits' && (
-        <Signal tone="look">
-          {verdict === 'light' ? 'Light' : 'Heavy'} for its length: fish of this kind weigh{' '}
-          {formatMass(range.lightestG, unit)} to {formatMass(range.heaviestG, unit)}. Read both again.
-        </Signal>
-      )}
+      <SizeWarnings species={species} lengthMm={lengthMm} massG={massG} unit={unit} />
       <Picks label="Condition">
         {CONDITIONS.filter((one) => one !== 'dead').map((one) => (
           <Pick key={one} isOn={one === condition} onPick={() => setCondition(one)}>
@@ -148,6 +138,36 @@ export function FishIn({
         </button>
       </div>
     </form>
+  );
+}
+
+/** A kind that does not count, a fish that is short, a weight that does not go with its length. */
+function SizeWarnings({
+  species,
+  lengthMm,
+  massG,
+  unit,
+}: {
+  species: SpeciesRule | undefined;
+  lengthMm: number | null;
+  massG: number | null;
+  unit: MassUnit;
+}) {
+  const range = lengthMm === null ? null : weightRange(species?.name ?? '', lengthMm);
+  const verdict = range && massG !== null ? judgeWeight(range, massG) : 'fits';
+  return (
+    <>
+      {species && !species.counts && <Signal tone="fault">This kind does not count: let it go.</Signal>}
+      {species && isShort(species, lengthMm) && (
+        <Signal tone="fault">Short: it may not be kept. Let it go.</Signal>
+      )}
+      {range && verdict !== 'fits' && (
+        <Signal tone="look">
+          {verdict === 'light' ? 'Light' : 'Heavy'} for its length: fish of this kind weigh{' '}
+          {formatMass(range.lightestG, unit)} to {formatMass(range.heaviestG, unit)}. Read both again.
+        </Signal>
+      )}
+    </>
   );
 }
 

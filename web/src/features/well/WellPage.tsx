@@ -23,6 +23,7 @@ import { LookedAndCounted, WellTaps } from './WellTaps.tsx';
 import { WellSetUp } from './WellSetUp.tsx';
 import { countCarried, troublesNow } from './troublesNow.ts';
 import { useWell } from './useWell.ts';
+import { countWords } from '@lauta/words/count';
 import { REFUSAL_WORDS, troubleWords } from '@lauta/words/well';
 
 /** The live well: read at arm's length, one main action under the thumb. */
@@ -141,12 +142,7 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
       {sideOf('tagging', schools) === 'limit' && well.fish.length < sheet.bagLimit && (
         <p className="text-quiet text-sm">Your guide: tag keepers once you are at the limit.</p>
       )}
-      {well.contradictions.length > 0 && (
-        <Signal tone="look">
-          {well.contradictions.length} {well.contradictions.length === 1 ? 'entry does' : 'entries do'} not
-          fit the list: kept, without effect. Two phones may have told of the same fish.
-        </Signal>
-      )}
+      <Contradictions count={well.contradictions.length} />
       <OutboxPanel />
       {sheet.measure.kind === 'weight' && <ShareTotal isShared={well.isShared} onActs={act} />}
       <Link className="btn h-16" to={eventPath(event.eventId, 'well', 'water')}>
@@ -162,6 +158,16 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
         onActs={act}
       />
     </div>
+  );
+}
+
+function Contradictions({ count }: { count: number }) {
+  if (count === 0) return null;
+  return (
+    <Signal tone="look">
+      {countWords(count, 'entry does', 'entries do')} not fit the list: kept, without effect. Two phones may
+      have told of the same fish.
+    </Signal>
   );
 }
 

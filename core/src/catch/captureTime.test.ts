@@ -1,4 +1,4 @@
-import { NO_EXIF } from '@lauta/core/file-evidence';
+import { NO_EXIF } from '../file-evidence/index.ts';
 import { describe, expect, it } from 'vitest';
 import { captureTime } from './captureTime.ts';
 

@@ -1,2 +1,0 @@
-declare const _default: import("eslint/config").ConfigObject[];
-export default _default;
