@@ -148,7 +148,7 @@ function SizeWarnings({
   massG,
   unit,
 }: {
-  species: SpeciesRule | undefined;
+  species: SpeciesRule | null;
   lengthMm: number | null;
   massG: number | null;
   unit: MassUnit;
