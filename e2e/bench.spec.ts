@@ -155,8 +155,8 @@ test('corners in an impossible order get a clear word, and nothing can be claime
   await water(page);
   await choose(page, 'fish.jpg', shot.jpeg);
   // The two far corners swapped, a little aside so that no tap falls on another handle's middle.
-  const [zeroFar = [0, 0], endFar = [0, 0], ...near] = shot.truth.corners;
-  const aside = ([x, y]: [number, number]): [number, number] => [x, y - 40];
+  const [zeroFar, endFar, ...near] = shot.truth.corners;
+  const aside = ([x, y]: readonly [number, number]) => [x, y - 40] as const;
   const crossed: Shot = {
     ...shot,
     truth: { ...shot.truth, corners: [aside(endFar), aside(zeroFar), ...near] },

@@ -52,7 +52,7 @@ export {
   type LensPose,
 } from './camera/lens.ts';
 export { crossingsAt, glyphOf, textWidthMm, type Glyph } from './board/lettering.ts';
-export { scalePx, turn, type Point, type Quad } from './geometry/point.ts';
+export { mapQuad, scalePx, turn, type Point, type Quad } from './geometry/point.ts';
 export {
   BENCH_CORNER_SIGMA_PX,
   HAND_SIGMA_PX,

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Role } from '@lauta/core/people';
-import { findBoard, readBoard, type BenchNotes, type BoardMarks, type Point, type Quad } from '@lauta/vision';
+import { findBoard, mapQuad, readBoard, type BenchNotes, type BoardMarks, type Point } from '@lauta/vision';
 import { stepsReached } from '@lauta/core/rules';
 import { wallTimeOf } from '@lauta/core/schedule';
 import type { ProblemType, SignedCapture } from '@lauta/contract';
@@ -439,7 +439,7 @@ function marksOf(truth: PhotoTruth, caught: DemoCatch): { marks: BoardMarks; ben
   const tail = truth.tailPx ?? [0, 0];
   return {
     marks: {
-      corners: truth.corners as unknown as Quad,
+      corners: truth.corners,
       nose: truth.nosePx ?? [0, 0],
       tail: [tail[0] + 0.6 * dice.normal(), tail[1] + 0.6 * dice.normal()],
     },
@@ -454,7 +454,7 @@ function marksByHand(truth: PhotoTruth, caught: DemoCatch): BoardMarks {
     Math.round((y + caught.markSigmaPx * dice.normal()) * 10) / 10,
   ];
   return {
-    corners: truth.corners.map(near) as unknown as Quad,
+    corners: mapQuad(truth.corners, near),
     nose: near(truth.nosePx ?? [0, 0]),
     tail: near(truth.tailPx ?? [0, 0]),
   };

@@ -3,15 +3,7 @@ import exifr from 'exifr';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
 import { writeExif } from '@lauta/vision/exif-writer';
-import {
-  SHIPPED_BOARDS,
-  boardLines,
-  faceCornersMm,
-  fitHomography,
-  mapPoint,
-  readBoard,
-  type Quad,
-} from '@lauta/vision';
+import { SHIPPED_BOARDS, boardLines, faceCornersMm, fitHomography, mapPoint, readBoard } from '@lauta/vision';
 import { drawScene, projectPoint, renderScene, type SceneWish } from './index.ts';
 
 const board = SHIPPED_BOARDS[0];
@@ -42,7 +34,7 @@ describe('a rendered photograph', () => {
     const reading = readBoard(
       board,
       {
-        corners: truth.corners as unknown as Quad,
+        corners: truth.corners,
         nose: truth.nosePx ?? [0, 0],
         tail: truth.tailPx ?? [0, 0],
       },
@@ -57,7 +49,7 @@ describe('a rendered photograph', () => {
 
   it('shows the board’s lines where the true corners say they are', () => {
     const { raster, truth } = photo;
-    const h = fitHomography(faceCornersMm(board), truth.corners as unknown as Quad);
+    const h = fitHomography(faceCornersMm(board), truth.corners);
     const grey = (xMm: number, yMm: number): number => {
       const [x, y] = mapPoint(h, [xMm, yMm]);
       const at = (Math.round(y) * raster.widthPx + Math.round(x)) * 4;

@@ -1,4 +1,4 @@
-import { faceLengthMm, type Raster } from '@lauta/vision';
+import { faceLengthMm, type Quad, type Raster } from '@lauta/vision';
 import { CARD_MM } from '@lauta/core/identifier';
 import { rollDice, seedFor } from './dice.ts';
 import { layFish, type FishTruth } from './fish.ts';
@@ -18,7 +18,7 @@ export interface PhotoTruth {
   lengthMm: number | null;
   /** Where the tail's tip is seen along the scale. */
   apparentMm: number | null;
-  corners: [number, number][];
+  corners: Quad;
   nosePx: [number, number] | null;
   tailPx: [number, number] | null;
   eyePx: [number, number] | null;

@@ -12,7 +12,6 @@ import {
   readExif,
   trueLengthMm,
   type MeasuringBoard,
-  type Quad,
   type Raster,
 } from '@lauta/vision';
 import { drawRangedScene, projectPoint, renderScene } from '../camera/index.ts';
@@ -52,7 +51,7 @@ describe('drawn photographs', () => {
     for (const record of await drawn) {
       const board = boardOf(record);
       const lens = { focalPx: record.camera.f, k1: record.camera.k1 };
-      const map = boardMap(board, record.corners as unknown as Quad, lens, { widthPx: 1400, heightPx: 1050 });
+      const map = boardMap(board, record.corners, lens, { widthPx: 1400, heightPx: 1050 });
       const [apparentMm] = map.toBoard(record.tailPx ?? [0, 0]);
       expect(apparentMm).toBeCloseTo(record.apparentMm ?? NaN, 3);
       // Tails lie 1 to 3 mm over the face, 2 are assumed.

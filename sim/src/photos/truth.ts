@@ -1,5 +1,6 @@
 import { formatPayload } from '@lauta/core/identifier';
 import type { PhotoTruth, RangedScene } from '../camera/index.ts';
+import type { Quad } from '@lauta/vision';
 
 /** What is known of one simulated photograph. */
 export interface PhotoRecord {
@@ -14,7 +15,7 @@ export interface PhotoRecord {
   hFovDeg: number;
   cameraHeightMm: number;
   /** px of the stored picture, lens distortion and all: zero/far, end/far, end/near, zero/near of the ruled face. */
-  corners: [number, number][];
+  corners: Quad;
   nosePx: [number, number] | null;
   tailPx: [number, number] | null;
   apparentMm: number | null;

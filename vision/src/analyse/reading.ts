@@ -3,7 +3,7 @@ import { faceLengthMm, type MeasuringBoard } from '../board/board.ts';
 import { boardMap, type BoardLens } from '../board/boardMap.ts';
 import { focalPxFrom35mm } from '../camera/camera.ts';
 import { checkQuad, type QuadRefusal } from '../camera/homography.ts';
-import type { Point, Quad } from '../geometry/point.ts';
+import { mapQuad, type Point, type Quad } from '../geometry/point.ts';
 import { TAIL_HEIGHT_SIGMA_MM, trueLengthMm } from '../find-fish/tailHeight.ts';
 
 /** What a person or the bench marked in a photograph, px of the upright picture (after EXIF rotation). */
@@ -189,5 +189,5 @@ function shift([x, y]: Point, axis: 0 | 1, byPx: number): Point {
 }
 
 function shiftCorner(corners: Quad, index: number, axis: 0 | 1, byPx: number): Quad {
-  return corners.map((corner, i) => (i === index ? shift(corner, axis, byPx) : corner)) as unknown as Quad;
+  return mapQuad(corners, (corner, i) => (i === index ? shift(corner, axis, byPx) : corner));
 }

@@ -1,11 +1,11 @@
 import type { PhotoAnalysis } from './analyse.ts';
-import { scalePx, type Point, type Quad } from '../geometry/point.ts';
+import { mapQuad, scalePx, type Point, type Quad } from '../geometry/point.ts';
 
 /** The same analysis in px of a picture that is `by` times as large. */
 export function scaleAnalysis(analysis: PhotoAnalysis, by: number): PhotoAnalysis {
   if (by === 1) return analysis;
   const scale = (point: Point): Point => scalePx(point, by);
-  const quad = (corners: Quad): Quad => corners.map(scale) as unknown as Quad;
+  const quad = (corners: Quad): Quad => mapQuad(corners, scale);
   const { found, marks, outline, findings, flank } = analysis;
   return {
     ...analysis,

@@ -1,7 +1,7 @@
 import { projectBoardPoint, turnedBy, type LensPose } from '../camera/lens.ts';
 import { faceLengthMm, type MeasuringBoard } from '../board/board.ts';
 import { focalPxFrom35mm } from '../camera/camera.ts';
-import { turn, type Point, type Quad } from '../geometry/point.ts';
+import { mapQuad, turn, type Point, type Quad } from '../geometry/point.ts';
 import { latticeHeights, type Lattice } from './heights.ts';
 import { voteByNumerals } from './numerals.ts';
 import { patternOf, slipStepMm, type Pattern } from './pattern.ts';
@@ -76,7 +76,7 @@ export function* locateBoard(
   const turned = quarterTurned(smooth);
   const found = yield* locateLying(turned, boards, {
     ...options,
-    ...(near ? { near: near.map((corner) => quarterTurnedPx(corner, smooth)) as unknown as Quad } : {}),
+    ...(near ? { near: mapQuad(near, (corner) => quarterTurnedPx(corner, smooth)) } : {}),
   });
   if (!found.ok) return lying ?? found;
   const { board, anchorMargin, pose, seenShare } = found.value;

@@ -3,7 +3,7 @@ import type { Pattern } from '../find-board/pattern.ts';
 import { cellAt } from '../find-fish/faceView.ts';
 import type { LineEvidence } from '../find-fish/lineEvidence.ts';
 import type { LensPose } from '../camera/lens.ts';
-import type { Point, Quad } from '../geometry/point.ts';
+import { mapQuad, type Point, type Quad } from '../geometry/point.ts';
 import type { Raster } from '../image/raster.ts';
 import { bareBoard } from './bareBoard.ts';
 import { GLARE, viewCode, viewSurroundings, type CardView } from './cardView.ts';
@@ -145,7 +145,7 @@ function* readAt(
     xMm - CODE_SIDE_MM / 2 + (x + 0.5) / cellsPerMm,
     yMm - CODE_SIDE_MM / 2 + (y + 0.5) / cellsPerMm,
   ];
-  const cardMm = cardAbout(seen.corners.map(toMm) as unknown as Quad);
+  const cardMm = cardAbout(mapQuad(seen.corners, toMm));
   const glareShare = glareOn(surroundings, cardMm);
   return { text: seen.text, identifier: parsePayload(seen.text), cardMm, glareShare, isUneven: isInOneLight };
 }

@@ -7,7 +7,7 @@ import { measureLines, refineOutwards, refinePose, type RefinedPose } from '../f
 import { shrinkFactor, shrinkRaster, smoothTones, tonesOf, type Tones } from '../find-board/tones.ts';
 import { MM_PER_INCH } from '@lauta/core/units';
 import { boardPointOf, projectBoardPoint, type LensPose } from '../camera/lens.ts';
-import { scalePx, type Point, type Quad } from '../geometry/point.ts';
+import { mapQuad, scalePx, type Point, type Quad } from '../geometry/point.ts';
 import type { Raster } from '../image/raster.ts';
 import { faceEdges, faceEnd, isFaceBetween } from './faceEdges.ts';
 import { bandsOf, quantile, type PrintedFace } from './lineContrast.ts';
@@ -121,7 +121,7 @@ export function* learnBoard(photo: Raster, wish: LearnWish): Generator<undefined
     ok: true,
     value: {
       board: profileOf(board),
-      corners: corners.map(grown) as unknown as Quad,
+      corners: mapQuad(corners, grown),
       drawn: pattern.lines.flatMap(({ xMm, spansMm }) =>
         spansMm.map(([from, to]) => [endOf(xMm, from), endOf(xMm, to)] as const),
       ),

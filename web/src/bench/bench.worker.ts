@@ -9,6 +9,7 @@ import {
   checkQuad,
   isJpeg,
   learnBoard,
+  mapQuad,
   readBoard,
   readExif,
   rectifyStrip,
@@ -19,10 +20,9 @@ import {
   type CodeReader,
   type LearnWish,
   type Point,
-  type Quad,
   type Raster,
 } from '@lauta/vision';
-import { serveCalls, type Port } from '../workers/calls.ts';
+import { ownPort, serveCalls } from '../workers/calls.ts';
 import type { BenchCalls, OpenedPhoto, PhotoRefusal } from './benchProtocol.ts';
 
 /** What takes longer is called not readable, ms: several times what a slow phone needs. */
@@ -56,7 +56,7 @@ function openedReader(): Promise<CodeReader> {
 
 let working: { raster: Raster; scale: number } | null = null;
 
-serveCalls<BenchCalls>(self as unknown as Port, {
+serveCalls<BenchCalls>(ownPort(), {
   async open({ photo }) {
     working = null;
     if (photo.size === 0) return refused('file-empty');
@@ -94,7 +94,7 @@ serveCalls<BenchCalls>(self as unknown as Port, {
       approved,
       expected,
       isOver: () => performance.now() - begun > ANALYSIS_LIMIT_MS,
-      ...(near ? { near: near.map((corner) => scalePx(corner, scale)) as unknown as Quad } : {}),
+      ...(near ? { near: mapQuad(near, (corner) => scalePx(corner, scale)) } : {}),
     });
     const analysis = await runAnalysis(steps, await openedReader(), async (stage) => {
       tell(BEGINS[stage]);
@@ -113,7 +113,7 @@ serveCalls<BenchCalls>(self as unknown as Port, {
   async strip({ board, corners, lens, frame }) {
     if (!working || !checkQuad(corners).ok) return null;
     const { raster, scale } = working;
-    const scaled = corners.map((corner) => scalePx(corner, scale)) as unknown as Quad;
+    const scaled = mapQuad(corners, (corner) => scalePx(corner, scale));
     const bent = lens && { ...lens, focalPx: lens.focalPx * scale };
     const strip = rectifyStrip(raster, board, scaled, frame, bent);
     const pixels = new Uint8ClampedArray(strip.data);
@@ -144,7 +144,7 @@ serveCalls<BenchCalls>(self as unknown as Port, {
       ok: true,
       value: {
         ...result.value,
-        corners: corners.map(grown) as unknown as Quad,
+        corners: mapQuad(corners, grown),
         drawn: drawn.map(([from, to]) => [grown(from), grown(to)]),
       },
     };

@@ -1,4 +1,4 @@
-import type { BoardMarks, Point, Quad } from '@lauta/vision';
+import { mapQuad, type BoardMarks, type Point } from '@lauta/vision';
 
 export const HANDLES = ['zero-far', 'end-far', 'end-near', 'zero-near', 'nose', 'tail'] as const;
 export type HandleId = (typeof HANDLES)[number];
@@ -26,7 +26,7 @@ export function moveHandle(marks: BoardMarks, id: HandleId, to: Point): BoardMar
   const point: Point = [Math.round(to[0] * 10) / 10, Math.round(to[1] * 10) / 10];
   if (id === 'nose' || id === 'tail') return { ...marks, [id]: point };
   const at = CORNERS.indexOf(id);
-  return { ...marks, corners: marks.corners.map((one, i) => (i === at ? point : one)) as unknown as Quad };
+  return { ...marks, corners: mapQuad(marks.corners, (one, i) => (i === at ? point : one)) };
 }
 
 /** The same marks on a copy of the picture that is `ratio` times as large. */
@@ -34,7 +34,7 @@ export function scaleMarks(marks: BoardMarks, ratio: number): BoardMarks {
   if (ratio === 1) return marks;
   const scaled = ([x, y]: Point): Point => [x * ratio, y * ratio];
   return {
-    corners: marks.corners.map(scaled) as unknown as Quad,
+    corners: mapQuad(marks.corners, scaled),
     nose: scaled(marks.nose),
     tail: scaled(marks.tail),
   };

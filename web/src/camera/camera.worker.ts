@@ -9,7 +9,7 @@ import {
 } from '@lauta/sim/camera';
 import { DEMO_EVENT } from '@lauta/sim/demo';
 import { shotNotes } from './shotNotes.ts';
-import { serveCalls, type OnProgress, type Port } from '../workers/calls.ts';
+import { ownPort, serveCalls, type OnProgress } from '../workers/calls.ts';
 import type { CameraCalls, ShotTime } from './cameraProtocol.ts';
 
 const SIZE_PX = { widthPx: 1600, heightPx: 1200 };
@@ -17,7 +17,7 @@ const SIZE_PX = { widthPx: 1600, heightPx: 1200 };
 const BOARD_SIZE_PX = { widthPx: 2000, heightPx: 1500 };
 
 /** The simulated camera: a photograph as a phone would store it. */
-serveCalls<CameraCalls>(self as unknown as Port, {
+serveCalls<CameraCalls>(ownPort(), {
   async photograph({ board, look, lengthMm, identifier, ...shot }, _signal, tell) {
     return develop(drawScene(shot.seed, { board, look, lengthMm, identifier, ...SIZE_PX }), shot, tell);
   },

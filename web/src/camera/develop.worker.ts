@@ -1,5 +1,5 @@
 import { writeExif, type PhotoNotes } from '@lauta/vision/exif-writer';
-import { serveCalls, type Port } from '../workers/calls.ts';
+import { ownPort, serveCalls } from '../workers/calls.ts';
 
 const QUALITY = 0.92;
 
@@ -8,7 +8,7 @@ export interface DevelopCalls {
   develop: { params: { frame: ImageBitmap; notes: PhotoNotes }; result: { jpeg: Blob } };
 }
 
-serveCalls<DevelopCalls>(self as unknown as Port, {
+serveCalls<DevelopCalls>(ownPort(), {
   async develop({ frame, notes }) {
     const canvas = new OffscreenCanvas(frame.width, frame.height);
     const context = canvas.getContext('2d');

@@ -1,7 +1,7 @@
 import { drawScene, renderScene, type Scene } from '@lauta/sim/camera';
 import type { Raster } from '@lauta/vision';
 import { drawPortrait } from '@lauta/sim/portrait';
-import { serveCalls, type Port } from '../workers/calls.ts';
+import { ownPort, serveCalls } from '../workers/calls.ts';
 import type { FilmCalls, FilmShot } from './filmProtocol.ts';
 
 const SIZE_PX = { widthPx: 1280, heightPx: 960 };
@@ -21,7 +21,7 @@ function withFish(scene: Scene, change: Partial<NonNullable<Scene['fish']>>): Sc
 }
 
 /** Draws what the simulated camera films. */
-serveCalls<FilmCalls>(self as unknown as Port, {
+serveCalls<FilmCalls>(ownPort(), {
   async shoot({ shot, seed, ...wish }, _signal, tell) {
     if (shot === 'person' || shot === 'person-hand') {
       const fault = shot === 'person' ? null : ('hand-over-flank' as const);

@@ -1,7 +1,7 @@
 import { adviseLive, lookLive, type LiveTrack } from '@lauta/vision/live';
 import type { Raster } from '@lauta/vision';
 import { lookPortrait } from '@lauta/vision/portrait';
-import { serveCalls, type Port } from '../workers/calls.ts';
+import { ownPort, serveCalls } from '../workers/calls.ts';
 import type { LiveCalls } from './liveProtocol.ts';
 
 let track: LiveTrack | null = null;
@@ -10,7 +10,7 @@ let isStandingAsked = false;
 /** One for all frames. */
 let canvas: OffscreenCanvas | null = null;
 
-serveCalls<LiveCalls>(self as unknown as Port, {
+serveCalls<LiveCalls>(ownPort(), {
   look({ frame, board, options }) {
     const raster = rasterOf(frame);
     const seen = lookLive(raster, board, track, { ...options, way: isStandingAsked ? 'standing' : 'lying' });

@@ -1,3 +1,4 @@
+
 /** One typed protocol between a page and its worker: a call has a name, parameters and a result, and can be cancelled. */
 export type Calls<C> = { [K in keyof C]: { params: unknown; result: unknown } };
 
@@ -21,6 +22,9 @@ export interface Port {
   postMessage(message: unknown, transfer?: Transferable[]): void;
   onmessage: ((event: MessageEvent) => void) | null;
 }
+
+/** The worker in which this is asked. */
+export const ownPort = (): Port => globalThis as unknown as Port;
 
 export interface Caller<C extends Calls<C>> {
   /** Rejects with an AbortError when `signal` aborts first. */
