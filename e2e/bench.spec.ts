@@ -156,7 +156,7 @@ test('corners in an impossible order get a clear word, and nothing can be claime
   await choose(page, 'fish.jpg', shot.jpeg);
   // The two far corners swapped, a little aside so that no tap falls on another handle's middle.
   const [zeroFar, endFar, ...near] = shot.truth.corners;
-  const aside = ([x, y]: readonly [number, number]) => [x, y - 40] as const;
+  const aside = ([x, y]: readonly [number, number]): [number, number] => [x, y - 40];
   const crossed: Shot = {
     ...shot,
     truth: { ...shot.truth, corners: [aside(endFar), aside(zeroFar), ...near] },
