@@ -47,6 +47,8 @@ test('a sheet published over a bad network waits on this device and arrives once
   await page.getByRole('button', { name: 'Publish' }).click();
   // The page goes on as it would after an answer, and says that none came.
   await expect(waiting(page)).toContainText('a rule sheet', { timeout: 20_000 });
+  await expect(page.getByRole('heading', { name: 'Days and sessions' })).toBeVisible({ timeout: 20_000 });
+  await expect(waiting(page)).toBeInViewport({ ratio: 1 });
   await page.reload();
   await expect(waiting(page)).toContainText('a rule sheet');
   await mend();

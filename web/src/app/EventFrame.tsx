@@ -1,5 +1,5 @@
-import { useState } from 'react';
-import { NavLink, Outlet, useParams } from 'react-router';
+import { useLayoutEffect, useRef, useState } from 'react';
+import { NavLink, Outlet, useLocation, useNavigationType, useParams } from 'react-router';
 import type { EventView } from '@lauta/contract';
 import { isWeightSheet } from '@lauta/core/rules';
 import { useNow } from '../clock/appClock.ts';
@@ -20,8 +20,22 @@ import { placesFor, type ShownPlace } from './places.ts';
 import { Failed, Loading } from '../ui/states.tsx';
 import { hasFailed } from '../ui/hasFailed.ts';
 
+/** Another page begins at its top, whichever of the two scrolls; the way back is left to the browser. */
+function useTopOfPage() {
+  const page = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  const isBack = useNavigationType() === 'POP';
+  useLayoutEffect(() => {
+    if (isBack) return;
+    page.current?.scrollTo({ top: 0 });
+    window.scrollTo({ top: 0 });
+  }, [pathname, isBack]);
+  return page;
+}
+
 export function EventFrame() {
   const { eventId = '' } = useParams();
+  const page = useTopOfPage();
   const event = useEvent(eventId);
   const who = useWho();
   const live = useLive(eventId);
@@ -62,6 +76,7 @@ export function EventFrame() {
       <Header event={event.data} live={live} />
       <Rail places={places} />
       <main
+        ref={page}
         id="page"
         tabIndex={-1}
         className="min-w-0 px-4 pt-5 pb-28 outline-none sm:px-7 lg:overflow-y-auto lg:pb-8"
