@@ -1,21 +1,33 @@
-import { wallTimeOf } from '@lauta/core/schedule';
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+/** Made once for each: making one takes longer than a hundred uses. */
+function formatIn(zone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = `${zone} ${JSON.stringify(options)}`;
+  const known = formats.get(key);
+  if (known) return known;
+  const made = new Intl.DateTimeFormat('en-GB', { ...options, timeZone: zone });
+  formats.set(key, made);
+  return made;
+}
+
+const TIME = { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' } as const;
+const DAY = { day: 'numeric', month: 'long' } as const;
 
 /** `12:46` or `12:46:07` in the event's zone. */
 export function clockTime(instant: string | Date, zone: string, withSeconds = false): string {
-  const { local } = wallTimeOf(new Date(instant).getTime(), zone);
-  return local.slice(11, withSeconds ? 19 : 16);
+  const options = withSeconds ? ({ ...TIME, second: '2-digit' } as const) : TIME;
+  return formatIn(zone, options).format(new Date(instant));
 }
 
 /** `13 June, 12:46`. */
 export function dayAndTime(instant: string | Date, zone: string): string {
-  const { local } = wallTimeOf(new Date(instant).getTime(), zone);
-  return `${dayWords(local.slice(0, 10))}, ${local.slice(11, 16)}`;
+  return `${formatIn(zone, DAY).format(new Date(instant))}, ${clockTime(instant, zone)}`;
 }
 
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']; // prettier-ignore
-
+/** `13 June` of a date `YYYY-MM-DD`; empty where it is none. */
 export function dayWords(date: string): string {
-  return `${Number(date.slice(8, 10))} ${MONTHS[Number(date.slice(5, 7)) - 1] ?? ''}`;
+  const instant = new Date(`${date}T00:00:00Z`);
+  return Number.isNaN(instant.getTime()) ? '' : formatIn('UTC', DAY).format(instant);
 }
 
 /** `2 h 14 min`, `14 min`, `under a minute`. */

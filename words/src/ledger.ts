@@ -1,3 +1,4 @@
+import { countWords } from './count.ts';
 import type { RuleSheet } from '@lauta/core/rules';
 import { formatSteps } from '@lauta/core/units';
 import { speciesName } from './catch.ts';
@@ -54,7 +55,7 @@ export function entryWords(
             .join(', ')
         : '';
     case 'well.enter':
-      return Array.isArray(body['entries']) ? count(body['entries'].length, 'entry', 'entries') : '';
+      return Array.isArray(body['entries']) ? countWords(body['entries'].length, 'entry', 'entries') : '';
     case 'people.accept':
     case 'people.remove':
     case 'people.add':
@@ -70,8 +71,6 @@ export function entryWords(
       return '';
   }
 }
-
-const count = (n: number, one: string, more: string): string => `${n} ${n === 1 ? one : more}`;
 
 const DECISION_WORDS: Record<string, string> = {
   accepted: 'accepted at …',

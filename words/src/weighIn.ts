@@ -1,3 +1,4 @@
+import { countWords } from './count.ts';
 import type {
   ScaleDoubt,
   TicketPenaltyKind,
@@ -15,14 +16,11 @@ export const STATE_WORDS: Record<TicketState, string> = {
   signed: 'signed',
 };
 
-const plural = (count: number, one: string, more = `${one}s`): string =>
-  `${count} ${count === 1 ? one : more}`;
-
 export const PENALTY_KIND_WORDS: Record<TicketPenaltyKind, (count: number) => string> = {
   dead: (count) => `for ${count} dead`,
   short: (count) => `for ${count} short`,
   'over-limit': (count) => `for ${count} over the limit`,
-  late: (count) => `for ${plural(count, 'minute')} late`,
+  late: (count) => `for ${countWords(count, 'minute', 'minutes')} late`,
 };
 
 export const REFUSAL_WORDS: Record<WeighInRefusal, string> = {

@@ -1,3 +1,4 @@
+import { countWords } from './count.ts';
 import type { CullAdvice } from '@lauta/core/cull';
 import type { RuleSheet } from '@lauta/core/rules';
 import { formatMass, formatSmallMass, massUnitOf, type MassUnit } from '@lauta/core/units';
@@ -148,7 +149,7 @@ export function troubleWords(trouble: WellTrouble, well: LiveWell, sheet: RuleSh
     case 'spare-in-well':
       return 'The spare tag is in the well. Give that fish a numbered one.';
     case 'fewer-tags':
-      return `The well is full and ${trouble.untagged.length === 1 ? 'one fish has' : `${trouble.untagged.length} fish have`} no tag.`;
+      return `The well is full and ${countWords(trouble.untagged.length, 'fish has', 'fish have')} no tag.`;
     case 'dead':
       return `${capital(name(trouble.fishId))} is dead: it costs at the scale.`;
     case 'carried-over':

@@ -4,6 +4,7 @@ import type { Finding, FindingMeasure } from '@lauta/vision';
 import { Signal } from '../ui/Signal.tsx';
 import { INFRACTION_WORDS } from '@lauta/words/catch';
 import { CHECK_WORDS, RESHOOT_WORDS } from './words.ts';
+import { countWords } from '@lauta/words/count';
 
 interface Props {
   findings: readonly Finding[];
@@ -53,7 +54,7 @@ export function FindingsList({ findings, step, onShow, isFishThere = false, besi
       ))}
       {unanswered.length > 0 && (
         <p>
-          <Signal tone="look">{checks(unanswered.length)} could not be answered</Signal>{' '}
+          <Signal tone="look">{countWords(unanswered.length, 'check', 'checks')} could not be answered</Signal>{' '}
           <span className="text-quiet">{unanswered[0]?.why}</span>
         </p>
       )}
@@ -76,11 +77,9 @@ export function FindingsList({ findings, step, onShow, isFishThere = false, besi
   );
 }
 
-const checks = (count: number): string => (count === 1 ? '1 check' : `${count} checks`);
-
 function clearWords(count: number, isAll: boolean): string {
-  if (isAll) return `All ${checks(count)} are clear`;
-  return `${checks(count)} ${count === 1 ? 'is' : 'are'} clear`;
+  if (isAll) return `All ${countWords(count, 'check', 'checks')} are clear`;
+  return `${countWords(count, 'check is', 'checks are')} clear`;
 }
 
 function Head({ finding, step }: { finding: Finding; step: StepId }) {

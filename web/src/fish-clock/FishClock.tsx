@@ -26,6 +26,7 @@ import { MendTimes } from './MendTimes.tsx';
 import { LimitBar } from './LimitBar.tsx';
 import { freshCatch, type ChangeCatch, type RunningCatch } from './runningCatch.ts';
 import { VitalityTaps } from './VitalityTaps.tsx';
+import { countWords } from '@lauta/words/count';
 
 const TICK_MS = 250;
 /** Two taps within this are one. */
@@ -189,7 +190,7 @@ function ClockFace({
         <h2>{PHASE_WORDS[clock.phase]}</h2>
         <span className="text-quiet num">
           {clock.lifts.length > 0 &&
-            `${clock.lifts.length} ${clock.lifts.length === 1 ? 'lift' : 'lifts'}, ${stopwatch(clock.airTotalMs)} in air · `}
+            `${countWords(clock.lifts.length, 'lift', 'lifts')}, ${stopwatch(clock.airTotalMs)} in air · `}
           total {stopwatch(clock.totalMs)}
         </span>
       </div>

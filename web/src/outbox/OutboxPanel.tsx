@@ -7,6 +7,7 @@ import { ProblemNote } from '../ui/ProblemNote.tsx';
 import { useWho } from '../session/session.ts';
 import { saveCopy } from './saveCopy.ts';
 import { WAITING_WORDS, sizeWords } from './words.ts';
+import { countWords } from '@lauta/words/count';
 
 /** What waits on this device to be sent, and why. Nothing when nothing waits. */
 export function OutboxPanel({
@@ -30,7 +31,13 @@ export function OutboxPanel({
         </button>
       </div>
       <p role="status">
-        {shown.length} on this device, <span className="num">{sizeWords(bytes)}</span>.{' '}
+        {shown.length} on this device
+        {bytes > 0 && (
+          <>
+            , <span className="num">{sizeWords(bytes)}</span>
+          </>
+        )}
+        .{' '}
         {isPaused
           ? 'Sending is paused.'
           : trouble === 'away'
@@ -84,7 +91,7 @@ function Waiting({
         {WAITING_WORDS[command.kind]}
         {files.length > 0 && (
           <span className="text-quiet">
-            , {files.length} {files.length === 1 ? 'file' : 'files'},{' '}
+            , {countWords(files.length, 'file', 'files')},{' '}
             <span className="num">{sizeWords(bytesOf(entry))}</span>
           </span>
         )}

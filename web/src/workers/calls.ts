@@ -1,4 +1,3 @@
-
 /** One typed protocol between a page and its worker: a call has a name, parameters and a result, and can be cancelled. */
 export type Calls<C> = { [K in keyof C]: { params: unknown; result: unknown } };
 

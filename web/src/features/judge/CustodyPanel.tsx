@@ -9,6 +9,7 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { useWaters } from '../../queries/waters.ts';
 import { useCustody } from '../../queries/custody.ts';
 import { CUSTODY_WORDS, FRAME_WORDS } from '@lauta/words/custody';
+import { countWords } from '@lauta/words/count';
 
 const WatersMap = lazy(() => import('../../map/WatersMap.tsx'));
 
@@ -34,7 +35,7 @@ export function CustodyPanel({ caught }: { caught: CatchView }) {
       <details>
         <summary className="linklike min-h-6.5">
           <Signal tone="clear">
-            from phone to server: clear in {clear.length} {clear.length === 1 ? 'check' : 'checks'}
+            from phone to server: clear in {countWords(clear.length, 'check', 'checks')}
           </Signal>
         </summary>
         <ul className="text-quiet grid gap-1 pl-5 text-sm">

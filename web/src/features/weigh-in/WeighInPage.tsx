@@ -30,6 +30,7 @@ import { BagStation } from './BagStation.tsx';
 import { ScaleInUse } from './ScaleInUse.tsx';
 import { nextNumber, useBags, useWeighIn } from '../../outbox/useWeighIn.ts';
 import { REFUSAL_WORDS, STATE_WORDS, actWords } from '@lauta/words/weighIn';
+import { countWords } from '@lauta/words/count';
 
 /** The scale's station for its officials; numbers and calls for everybody else. */
 export function WeighInPage() {
@@ -406,8 +407,8 @@ function Report({ sheet, tickets }: { sheet: WeightSheet; tickets: readonly Tick
   const died = sum(({ released, check }) => released?.died ?? check?.dead ?? 0);
   return (
     <p className="num text-right text-sm">
-      {tickets.length} {tickets.length === 1 ? 'bag' : 'bags'}, {fish} fish,{' '}
-      {formatSteps(total, sheet.measure.step)} {unitOf(sheet.measure.step)}
+      {countWords(tickets.length, 'bag', 'bags')}, {fish} fish, {formatSteps(total, sheet.measure.step)}{' '}
+      {unitOf(sheet.measure.step)}
       <span className="block">{died} did not make it</span>
     </p>
   );

@@ -21,6 +21,7 @@ import { Pick, Picks } from '../../ui/Picks.tsx';
 import { AirClock, useAirTime, type AirTime } from './AirClock.tsx';
 import { MassField } from '../../scale/MassField.tsx';
 import { CONDITION_WORDS, REASON_WORDS, SIGN_WORDS, tagWords } from '@lauta/words/well';
+import { countWords } from '@lauta/words/count';
 
 type Panel = 'look' | 'weigh' | 'tag' | 'go';
 const PANEL_WORDS: Record<Panel, string> = { look: 'Look', weigh: 'Weigh', tag: 'Tag', go: 'Let go' };
@@ -134,8 +135,8 @@ export function FishActions({
             .{' '}
           </>
         )}
-        Lifted {fish.liftings} {fish.liftings === 1 ? 'time' : 'times'}, {fish.airSeconds} s in air,{' '}
-        {fish.hangingSeconds} s hanging
+        Lifted {countWords(fish.liftings, 'time', 'times')}, {fish.airSeconds} s in air, {fish.hangingSeconds}{' '}
+        s hanging
         {fish.readings.length > 0 &&
           `; scale showed ${fish.readings.map(({ readG }) => formatMass(readG, unit)).join(', ')}`}
         .
