@@ -51,7 +51,7 @@ export function drawBoardPicture(board: MeasuringBoard, view: BoardView): BoardP
   const ink = rgbOf(board.ink);
   const lengthMm = faceLengthMm(board);
   const things = (view.things ?? []).map((thing) => ({ ...thing, isInside: insideOf(thing.outlineMm) }));
-  const place = { x: 0, y: 0 };
+  const place = new Float64Array(2);
   const findPlace = boardPlaces(pose, place);
   const [faceRed, faceGreen, faceBlue] = face;
   const [inkRed, inkGreen, inkBlue] = [ink[0] - faceRed, ink[1] - faceGreen, ink[2] - faceBlue];
@@ -62,11 +62,13 @@ export function drawBoardPicture(board: MeasuringBoard, view: BoardView): BoardP
       let blue = 0;
       for (let ray = 0; ray < 4; ray++) {
         findPlace(column + ((ray & 1) - 0.5) / 2, row + ((ray >> 1) - 0.5) / 2);
-        const { x, y } = place;
+        const x = place[0];
+        const y = place[1];
         const covered = view.coveredMm && x > view.coveredMm[0] && x < view.coveredMm[1];
         let top = things.length - 1;
         while (top >= 0 && !things[top]?.isInside(x, y)) top--;
-        const thing = things[top];
+        // An index of −1 would be looked up by its name.
+        const thing = top < 0 ? undefined : things[top];
         const light = view.lightAt ? view.lightAt(x, y) / 4 : 0.25;
         if (thing) {
           red += light * thing.colour[0];
@@ -96,20 +98,20 @@ export function drawBoardPicture(board: MeasuringBoard, view: BoardView): BoardP
 }
 
 /** `boardPointOf` for millions of px: what it finds it puts into `place`. */
-function boardPlaces(pose: LensPose, place: { x: number; y: number }): (px: number, py: number) => void {
+function boardPlaces(pose: LensPose, place: Float64Array): (px: number, py: number) => void {
   const r = pose.rotation;
   const [cameraX, cameraY, cameraZ] = cameraPlaceMm(pose);
   const { focalPx, k1, centrePx } = pose;
   return (px, py) => {
     if (k1 !== 0) {
-      [place.x, place.y] = boardPointOf(pose, px, py);
+      place.set(boardPointOf(pose, px, py));
       return;
     }
     const u = (px - centrePx[0]) / focalPx;
     const v = (py - centrePx[1]) / focalPx;
     const reach = cameraZ / (r[2] * u + r[5] * v + r[8]);
-    place.x = cameraX + reach * (r[0] * u + r[3] * v + r[6]);
-    place.y = cameraY + reach * (r[1] * u + r[4] * v + r[7]);
+    place[0] = cameraX + reach * (r[0] * u + r[3] * v + r[6]);
+    place[1] = cameraY + reach * (r[1] * u + r[4] * v + r[7]);
   };
 }
 
@@ -163,14 +165,15 @@ function printOf(board: MeasuringBoard, withNumerals: boolean): { at(x: number, 
     )
       ink[row * columns + column] = 1;
   };
+  const [lines, numerals] = [boardLines(board), boardNumerals(board)];
   for (let row = 0; row < rows; row++) {
     const y = (row + 0.5) / CELLS_PER_MM;
-    for (const { xMm, strokeMm, spans } of boardLines(board)) {
+    for (const { xMm, strokeMm, spans } of lines) {
       if (spans.some(([from = 0, to = 1]) => y >= from * board.widthMm && y <= to * board.widthMm))
         fill(xMm - strokeMm / 2, xMm + strokeMm / 2, row);
     }
     if (!withNumerals) continue;
-    for (const { text, rightMm, centreYMm, heightMm } of boardNumerals(board)) {
+    for (const { text, rightMm, centreYMm, heightMm } of numerals) {
       const base = centreYMm + heightMm / 2;
       if (y > base || y < base - heightMm) continue;
       let pen = rightMm - textWidthMm(text, heightMm);
