@@ -22,6 +22,7 @@ export default defineConfig({
             'contract/src/**/*.test.ts',
             'web/src/**/*.test.ts',
             'scripts/dependencies.test.ts',
+            'scripts/docs.test.ts',
           ],
         },
       },

@@ -121,7 +121,7 @@ const USUAL_TILT_LIMIT_DEG = 20;
  * known truth; no published source.
  */
 const FIN_FADE_MM = 0.45;
-/** Scatter of the tail's edge on sharp pictures, mm and px (measured; docs/measuring.md). */
+/** Scatter of the tail's edge on sharp pictures, mm and px (measured; docs/measured.md). */
 const EDGE_SIGMA_MM = 0.4;
 const EDGE_SIGMA_PX = 0.36;
 /**

@@ -85,7 +85,7 @@ export type ReadingRefusal =
 
 /** A person sets a handle under a loupe to about a pixel and a half (common practice, no source). */
 export const HAND_SIGMA_PX = 1.5;
-/** Corners from a fit of hundreds of lines (measured on simulated photographs; docs/measuring.md). */
+/** Corners from a fit of hundreds of lines (measured on simulated photographs; docs/measured.md). */
 export const BENCH_CORNER_SIGMA_PX = 0.15;
 /** A fish a little longer than the board still reads; beyond that nobody can tell. */
 const PAST_END_MM = 5;

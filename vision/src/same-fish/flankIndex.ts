@@ -24,7 +24,7 @@ interface Pass {
   goOn: number | null;
 }
 
-/** The numbers: our own choice, by simulated pairs (docs/measuring.md). */
+/** The numbers: our own choice, by simulated pairs (docs/measured.md). */
 const PASSES: readonly Pass[] = [
   { by: 4, shifts: [-2, -1, 0, 1, 2], rowShifts: [-1, 0, 1], parts: 1, goOn: 100 },
   { by: 2, shifts: [-4, -3, -2, -1, 0, 1, 2, 3, 4], rowShifts: [-2, 0, 2], parts: 5, goOn: null },

@@ -6,7 +6,7 @@ export type SameVerdict = (typeof SAME_VERDICTS)[number];
 
 /** Whether two photographs show one and the same fish. */
 export interface Likeness {
-  /** 0 to 1: how likely it is the same fish, by simulated pairs (docs/measuring.md). */
+  /** 0 to 1: how likely it is the same fish, by simulated pairs (docs/measured.md). */
   score: number;
   /** The logarithm of the odds behind the score, by which fish are ranked: near 1 scores are equal. */
   logOdds: number;
@@ -27,7 +27,7 @@ export interface KnownFlank {
 /**
  * The strength of what two flanks have in common, as the logarithm of odds: blocks that are alike, and blocks that agree
  * on one even shift, beyond what they would be by chance, times the root of the share that both show, less what the
- * lengths are apart. The weights: docs/measuring.md.
+ * lengths are apart. The weights: docs/measured.md.
  */
 const ALIKE_WEIGHT = 19.9;
 const AGREEING_WEIGHT = 41.7;

@@ -27,7 +27,7 @@ import type { BenchCalls, OpenedPhoto, PhotoRefusal } from './benchProtocol.ts';
 
 /** What takes longer is called not readable, ms: several times what a slow phone needs. */
 const ANALYSIS_LIMIT_MS = 20_000;
-/** Shares of the work at which the stages begin (measured, docs/measuring.md). */
+/** Shares of the work at which the stages begin (measured, docs/measured.md). */
 const BEGINS: Record<AnalysisStage, number> = {
   prepare: 0.02,
   board: 0.2,
