@@ -102,23 +102,37 @@ describe('an original', () => {
     ]);
   });
 
-  it('turned in any of the eight ways of EXIF gives the same reading', async () => {
-    const straight = await analysePhotograph(jpeg, birch);
+  it('turned in any of the eight ways of EXIF is the same picture', async () => {
     const upright = await decodePhotograph(jpeg);
     for (let orientation = 2; orientation <= 8; orientation++) {
-      const turned = await storedAs(upright.raster.data, orientation);
-      const found = await analysePhotograph(turned, birch);
-      expect(found.orientation).toBe(orientation);
-      expect([found.widthPx, found.heightPx]).toEqual([1400, 1050]);
+      const decoded = await decodePhotograph(await storedAs(upright.raster.data, orientation));
+      expect(decoded.exif.orientation).toBe(orientation);
+      expect([decoded.raster.widthPx, decoded.raster.heightPx]).toEqual([1400, 1050]);
       // The files differ by a second compression in another direction alone.
-      expect(Math.abs((found.analysis.lengthMm ?? NaN) - (straight.analysis.lengthMm ?? NaN))).toBeLessThan(
-        0.4,
-      );
-      expect(found.analysis.findings.map(({ verdict }) => verdict)).toEqual(
-        straight.analysis.findings.map(({ verdict }) => verdict),
-      );
+      expect(meanDifference(decoded.raster.data, upright.raster.data), String(orientation)).toBeLessThan(3);
     }
-  }, 60_000);
+  });
+
+  it('turned by a quarter gives the same reading', async () => {
+    const straight = await analysePhotograph(jpeg, birch);
+    const upright = await decodePhotograph(jpeg);
+    const found = await analysePhotograph(await storedAs(upright.raster.data, 6), birch);
+    expect(found.orientation).toBe(6);
+    expect([found.widthPx, found.heightPx]).toEqual([1400, 1050]);
+    expect(Math.abs((found.analysis.lengthMm ?? NaN) - (straight.analysis.lengthMm ?? NaN))).toBeLessThan(
+      0.4,
+    );
+    expect(found.analysis.findings.map(({ verdict }) => verdict)).toEqual(
+      straight.analysis.findings.map(({ verdict }) => verdict),
+    );
+  });
+
+  /** Mean difference of two pictures, levels of 8 bits. */
+  function meanDifference(a: Uint8ClampedArray, b: Uint8ClampedArray): number {
+    let sum = 0;
+    for (let i = 0; i < a.length; i++) sum += Math.abs((a[i] ?? NaN) - (b[i] ?? NaN));
+    return sum / a.length;
+  }
 
   /** Writes upright px as a camera held another way would have stored them. */
   async function storedAs(data: Uint8ClampedArray, orientation: number): Promise<Buffer> {
@@ -195,8 +209,10 @@ describe('the pool of threads', () => {
   };
   const task = (order: string[], name: string) => async () => {
     order.push(name);
-    return { bytes: jpeg, board: birch, otherBoards: [], limitTiltDeg: null, expected: null };
+    return { bytes: await bare, board: birch, otherBoards: [], limitTiltDeg: null, expected: null };
   };
+  // Who comes first does not hang on what is in the picture: nothing, so that it is soon read.
+  const bare = sharp({ create: { width: 640, height: 480, channels: 3, background: '#888' } }).jpeg().toBuffer(); // prettier-ignore
 
   it('takes what somebody waits for before what is made ahead, and each photograph once', async () => {
     const pool = opened({ threads: 1 });
