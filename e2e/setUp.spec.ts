@@ -58,12 +58,13 @@ test('a sheet published over a bad network waits on this device and arrives once
   await context.close();
 });
 
-test('a sheet that waits while another director publishes is refused once it arrives, and can be discarded', async ({
+test('a sheet that waits while another director publishes is refused once it arrives, and is not lost', async ({
   browser,
 }) => {
   const slow = await signedIn(browser, 'director');
   const version = await toRules(slow.page);
   const mend = await cut(slow.context);
+  await slow.page.getByLabel('Title').fill('Written on a bad line');
   await slow.page.getByRole('button', { name: 'Publish' }).click();
   // The form waits for an answer for a while; then the page goes on without one.
   await expect(slow.page.getByRole('heading', { name: 'Days and sessions' })).toBeVisible({
@@ -79,8 +80,12 @@ test('a sheet that waits while another director publishes is refused once it arr
 
   await mend();
   await expect(waiting(slow.page)).toContainText('Another director published meanwhile', { timeout: 60_000 });
+  // What was typed is in the form again, over the version that stands now.
+  expect(await toRules(slow.page)).toBe(version + 1);
+  await expect(slow.page.getByText('begun with the sheet that was refused')).toBeVisible();
+  await expect(slow.page.getByLabel('Title')).toHaveValue('Written on a bad line');
   await waiting(slow.page).getByRole('button', { name: 'Discard it' }).click();
   await expect(waiting(slow.page)).toHaveCount(0);
-  expect(await toRules(slow.page)).toBe(version + 1);
+  await expect(slow.page.getByLabel('Title')).not.toHaveValue('Written on a bad line');
   await slow.context.close();
 });

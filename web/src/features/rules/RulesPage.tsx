@@ -3,6 +3,8 @@ import type { RuleSheet } from '@lauta/core/rules';
 import { eventPath, useInEvent } from '../../event/inEvent.ts';
 import { Empty, Failed, Loading } from '../../ui/states.tsx';
 import { useRules } from '../../queries/event.ts';
+import { outbox, useOutbox } from '../../outbox/outbox.ts';
+import { Signal } from '../../ui/Signal.tsx';
 import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
 import { RuleForm } from './RuleForm.tsx';
 import { hasFailed } from '../../ui/hasFailed.ts';
@@ -23,15 +25,29 @@ const FIRST_SHEET: RuleSheet = {
   tieBreaks: ['biggest-fish', 'next-biggest', 'earliest-completion'],
 };
 
+/** A sheet that waited here and was refused once it arrived: what was typed must not be typed again. */
+function useRefusedSheet(eventId: string): { commandId: string; sheet: RuleSheet } | null {
+  const { entries } = useOutbox();
+  for (const { command, refused } of entries.toReversed())
+    if (refused && command.kind === 'rules.publish' && command.eventId === eventId)
+      return { commandId: command.commandId, sheet: command.body.sheet };
+  return null;
+}
+
 /** The director publishes the next version of the rule sheet. */
 export function RulesPage() {
   const { event, place } = useInEvent();
   const rules = useRules(event.eventId);
   const navigate = useNavigate();
+  const refused = useRefusedSheet(event.eventId);
   if (hasFailed(rules)) return <Failed error={rules.error} retry={() => void rules.refetch()} />;
   if (rules.isPending) return <Loading what="Fetching the rules" />;
   if (!place.may('publish-rules')) return <Empty title="Only the director publishes rules" />;
   const current = rules.data.at(-1);
+  const done = (): void => {
+    if (refused) void outbox.drop(refused.commandId);
+    void navigate(eventPath(event.eventId));
+  };
   return (
     <div className="max-w-3xl">
       <h1>Rule sheet, version {(current?.version ?? 0) + 1}</h1>
@@ -40,11 +56,18 @@ export function RulesPage() {
         ones are judged by the version in force when they were caught.
       </p>
       <OutboxPanel />
+      {refused && (
+        <p role="status">
+          <Signal tone="look">begun with the sheet that was refused</Signal> Look at what stands now before
+          you publish it.
+        </p>
+      )}
       <RuleForm
         eventId={event.eventId}
-        initial={current?.sheet ?? FIRST_SHEET}
+        key={refused?.commandId ?? 'current'}
+        initial={refused?.sheet ?? current?.sheet ?? FIRST_SHEET}
         version={current?.version ?? null}
-        onPublished={() => void navigate(eventPath(event.eventId))}
+        onPublished={done}
       />
     </div>
   );
