@@ -67,7 +67,7 @@ const config = {
       severity: ERROR,
       from: {
         path: '^(server|web)/',
-        pathNot: `${TEST}|^server/(src/demo|bench)/|^web/src/(camera/(camera|film|simulated)|(position|scale)/simulated)`,
+        pathNot: `${TEST}|^server/(src/demo|bench)/|^web/src/(camera/(camera|film|openSimulated|simulated)|(position|scale)/simulated)`,
       },
       to: { path: '^sim/' },
     },

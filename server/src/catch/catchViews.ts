@@ -13,7 +13,7 @@ import { scoreFish } from '@lauta/core/scoring';
 import { loadRuleBook } from '../rules/ruleBook.ts';
 import type { Entrant } from '../access/peopleStore.ts';
 import type { Stores } from '../storage/storage.ts';
-import { scoringCatch } from './catchState.ts';
+import { scoringCatch } from './scoringCatch.ts';
 import type { CatchFilter, CatchRecord, ListedCatch, Timing, Verdict } from './catchStore.ts';
 
 function summary(

@@ -13,7 +13,7 @@ import { refuse } from '../base/refusal.ts';
 import { isDuplicate } from '../storage/database.ts';
 import type { Stores } from '../storage/storage.ts';
 import { note } from '../installation/installation.ts';
-import { viewCustody } from './custodyView.ts';
+import { viewCustody } from './viewCustody.ts';
 import { registerKey } from './registerKey.ts';
 import type { StoredKey } from './custodyStore.ts';
 import { isRegistrationSigned } from './signature.ts';

@@ -1,7 +1,7 @@
 import { areasOf } from '@lauta/contract';
 import { fileFindings, type FileFinding } from '@lauta/core/file-evidence';
 import { placeOnWaters } from '@lauta/core/waters';
-import { heardOf } from '../custody/custodyView.ts';
+import { heardOf } from '../custody/viewCustody.ts';
 import { storedFacts } from '../photo/fileFacts.ts';
 import { readOriginal } from '../photo/readOriginal.ts';
 import type { Stores } from '../storage/storage.ts';

@@ -3,7 +3,7 @@ import { stepsFromG } from '@lauta/core/units';
 import { liveWellOf, waterTotalG } from '@lauta/core/well';
 import { rankEntrants, rankTickets, type ScoringCatch, type Standing } from '@lauta/core/scoring';
 import { weighInOf, type Ticket } from '@lauta/core/weigh-in';
-import { scoringCatch } from '../catch/catchState.ts';
+import { scoringCatch } from '../catch/scoringCatch.ts';
 import type { Entrant } from '../access/peopleStore.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
 import { wellsOfEvent } from '../well/wellViews.ts';

@@ -1,7 +1,7 @@
 import { acceptPairingSchema, offerPairingSchema, type PairingView } from '@lauta/contract';
 import { eventScope, idParameter, type RouteTable } from '../http/routeTable.ts';
 import { refuse } from '../base/refusal.ts';
-import { fromOf, replaceToken } from './browserToken.ts';
+import { fromOf, replaceToken } from './replaceToken.ts';
 import type { SignedInAccount } from '../access/peopleStore.ts';
 import { acceptPairing, endPairing, offerPairing } from '../access/signIn.ts';
 import { jsonBody, type SignInLimiters } from './signInLimiters.ts';

@@ -15,7 +15,7 @@ import { clearTokenCookie, setKnownCookie, tokenOf } from '../http/cookies.ts';
 import { idParameter, type RouteTable } from '../http/routeTable.ts';
 import type { Lauta } from '../context/lauta.ts';
 import { refuse } from '../base/refusal.ts';
-import { fromOf, replaceToken } from './browserToken.ts';
+import { fromOf, replaceToken } from './replaceToken.ts';
 import { DEMO_EMAILS } from './demoPeople.ts';
 import type { SignedInAccount } from '../access/peopleStore.ts';
 import {

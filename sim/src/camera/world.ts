@@ -1,5 +1,5 @@
 import { faceLengthMm } from '@lauta/vision';
-import { paintBoard } from './boardTexture.ts';
+import { paintBoard } from './paintBoard.ts';
 import { CARD_MM } from '@lauta/core/identifier';
 import { paintCard } from './card.ts';
 import { blurCells } from './blurCells.ts';

@@ -1,8 +1,8 @@
 import { useCallback, useEffect, useState } from 'react';
-import { openDeviceCamera } from './deviceSource.ts';
+import { openDeviceCamera } from './openDeviceCamera.ts';
 import type { FilmWish } from './filmProtocol.ts';
 import { cameraTrouble, type CameraTrouble, type LiveSource } from './liveSource.ts';
-import { openSimulatedCamera } from './simulatedSource.ts';
+import { openSimulatedCamera } from './openSimulatedCamera.ts';
 
 export type SourceState =
   | { kind: 'opening'; share: number | null }

@@ -1,6 +1,6 @@
 import { useCallback, useMemo } from 'react';
 import { useStored, writeStored } from '../../device/stored.ts';
-import { numberedCatchId } from './fishNumber.ts';
+import { numberedCatchId } from './numberedCatchId.ts';
 import type { MyPairing } from '../../queries/pairing.ts';
 
 const MOST = 999;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { v5 as uuidv5, validate, version } from 'uuid';
-import { numberedCatchId } from './fishNumber.ts';
+import { numberedCatchId } from './numberedCatchId.ts';
 import { lastKnown, parseNumbers } from './useFishNumber.ts';
 
 const PAIRING = '0190c1d2-0000-7000-8000-0000000000a1';
