@@ -54,7 +54,9 @@ export function FindingsList({ findings, step, onShow, isFishThere = false, besi
       ))}
       {unanswered.length > 0 && (
         <p>
-          <Signal tone="look">{countWords(unanswered.length, 'check', 'checks')} could not be answered</Signal>{' '}
+          <Signal tone="look">
+            {countWords(unanswered.length, 'check', 'checks')} could not be answered
+          </Signal>{' '}
           <span className="text-quiet">{unanswered[0]?.why}</span>
         </p>
       )}
