@@ -2,6 +2,9 @@ import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { axeInEachLook } from './axe.ts';
 import { signedIn } from './people.ts';
 
+// One event's sheets: one test after the other.
+test.describe.configure({ mode: 'default' });
+
 const waiting = (page: Page) => page.getByRole('region', { name: 'Waiting to be sent' });
 
 /** What is written gets no answer; what is read is answered as ever. */
