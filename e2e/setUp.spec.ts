@@ -16,7 +16,7 @@ async function cut(context: BrowserContext): Promise<() => Promise<void>> {
 async function toRules(page: Page): Promise<number> {
   await page.getByRole('link', { name: 'Event', exact: true }).first().click();
   await page.getByRole('link', { name: 'Publish another version' }).click();
-  const heading = page.getByRole('heading', { name: /Rule sheet, version \d+/ });
+  const heading = page.getByRole('heading', { name: /Rule sheet, version \d+/, level: 1 });
   await expect(heading).toBeVisible();
   return Number(/\d+/.exec(await heading.innerText())?.[0]);
 }
