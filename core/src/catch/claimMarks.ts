@@ -25,7 +25,7 @@ export interface ClaimFacts {
 
 /**
  * What a claim is marked with, always in this order. Nothing of it drops the claim: a judge looks, or it does not count.
- * The page tells the same before the claim as the server writes down after it.
+ * The page tells before the claim what the server writes down after it, as far as it can know.
  */
 export function claimMarks(facts: ClaimFacts): CatchMark[] {
   const { sheet, reading, when } = facts;

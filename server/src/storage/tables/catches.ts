@@ -16,19 +16,17 @@ import type { CatchMark, CatchState } from '@lauta/core/catch';
 import type { TapeReading } from '@lauta/core/tape';
 import type { StoredBoardReading } from '@lauta/vision';
 import { uuid, instant } from './columns.ts';
-import { entrants } from './entrants.ts';
+import { entrantId } from './entrants.ts';
 import { eventDays, eventId } from './events.ts';
 import { accounts } from './people.ts';
-import { photographs } from './photographs.ts';
+import { photographs, photographId } from './photographs.ts';
 
 export const catches = mysqlTable(
   'catches',
   {
     catchId: uuid('catch_id').primaryKey(),
     eventId: eventId(),
-    entrantId: uuid('entrant_id')
-      .notNull()
-      .references(() => entrants.entrantId),
+    entrantId: entrantId(),
     speciesId: varchar('species_id', { length: 40 }).notNull(),
     dayId: uuid('day_id')
       .notNull()
@@ -64,6 +62,12 @@ export const catches = mysqlTable(
   ],
 );
 
+/** What belongs to one of them. */
+export const catchId = () =>
+  uuid('catch_id')
+    .notNull()
+    .references(() => catches.catchId);
+
 /** What a second device timed of a catch: it may be told before its claim, and never counts a lift twice. */
 export const timings = mysqlTable(
   'timings',
@@ -71,9 +75,7 @@ export const timings = mysqlTable(
     catchId: uuid('catch_id').notNull(),
     deviceId: uuid('device_id').notNull(),
     eventId: eventId(),
-    entrantId: uuid('entrant_id')
-      .notNull()
-      .references(() => entrants.entrantId),
+    entrantId: entrantId(),
     handling: json('handling').$type<Handling>().notNull(),
     clockOffsetMs: bigint('clock_offset_ms', { mode: 'number' }),
     toldAt: instant('told_at').notNull(),
@@ -86,9 +88,7 @@ export const measurements = mysqlTable(
   'measurements',
   {
     measurementId: uuid('measurement_id').primaryKey(),
-    catchId: uuid('catch_id')
-      .notNull()
-      .references(() => catches.catchId),
+    catchId: catchId(),
     kind: varchar('kind', { length: 12 }).$type<(StoredBoardReading | TapeReading)['kind']>().notNull(),
     photographId: uuid('photograph_id').references(() => photographs.photographId),
     reading: json('reading').$type<StoredBoardReading | TapeReading>().notNull(),
@@ -99,12 +99,8 @@ export const measurements = mysqlTable(
 export const catchPhotographs = mysqlTable(
   'catch_photographs',
   {
-    catchId: uuid('catch_id')
-      .notNull()
-      .references(() => catches.catchId),
-    photographId: uuid('photograph_id')
-      .notNull()
-      .references(() => photographs.photographId),
+    catchId: catchId(),
+    photographId: photographId(),
     seq: smallint('seq').notNull(),
     role: varchar('role', { length: 10 }).$type<'board' | 'fish' | 'person' | 'clip'>().notNull(),
   },
@@ -119,9 +115,7 @@ export const verdicts = mysqlTable(
   'verdicts',
   {
     verdictId: uuid('verdict_id').primaryKey(),
-    catchId: uuid('catch_id')
-      .notNull()
-      .references(() => catches.catchId),
+    catchId: catchId(),
     seq: smallint('seq').notNull(),
     judgeId: uuid('judge_id')
       .notNull()
@@ -136,9 +130,7 @@ export const answers = mysqlTable(
   'answers',
   {
     answerId: uuid('answer_id').primaryKey(),
-    catchId: uuid('catch_id')
-      .notNull()
-      .references(() => catches.catchId),
+    catchId: catchId(),
     verdictId: uuid('verdict_id')
       .notNull()
       .references(() => verdicts.verdictId),
@@ -153,8 +145,6 @@ export const answers = mysqlTable(
 export const catchIds = mysqlTable('catch_ids', {
   catchId: uuid('catch_id').primaryKey(),
   eventId: eventId(),
-  entrantId: uuid('entrant_id')
-    .notNull()
-    .references(() => entrants.entrantId),
+  entrantId: entrantId(),
   heardAt: instant('heard_at').notNull(),
 });

@@ -2,18 +2,16 @@ import { index, int, json, mysqlTable, primaryKey, varchar } from 'drizzle-orm/m
 import type { Announcement } from '@lauta/contract';
 import type { CaptureStatement, PublicKey } from '@lauta/core/custody';
 import { uuid, sha256, bytes, instant } from './columns.ts';
-import { entrants, pairings } from './entrants.ts';
+import { pairings, entrantId } from './entrants.ts';
 import { eventId } from './events.ts';
-import { accounts } from './people.ts';
+import { accountId } from './people.ts';
 
 /** The public keys of people's devices; the private ones never leave them. */
 export const deviceKeys = mysqlTable(
   'device_keys',
   {
     keyId: sha256('key_id').primaryKey(),
-    accountId: uuid('account_id')
-      .notNull()
-      .references(() => accounts.accountId),
+    accountId: accountId(),
     deviceId: uuid('device_id').notNull(),
     publicKey: json('public_key').$type<PublicKey>().notNull(),
     registeredAt: instant('registered_at').notNull(),
@@ -32,9 +30,7 @@ export const captures = mysqlTable(
     /** Of the statement's canonical bytes. */
     hash: sha256('hash').primaryKey(),
     eventId: eventId(),
-    entrantId: uuid('entrant_id')
-      .notNull()
-      .references(() => entrants.entrantId),
+    entrantId: entrantId(),
     /** The claim may come later, or never. */
     catchId: uuid('catch_id').notNull(),
     captureId: uuid('capture_id').notNull(),
@@ -59,9 +55,7 @@ export const announcements = mysqlTable(
   {
     catchId: uuid('catch_id').primaryKey(),
     eventId: eventId(),
-    entrantId: uuid('entrant_id')
-      .notNull()
-      .references(() => entrants.entrantId),
+    entrantId: entrantId(),
     body: json('body').$type<Announcement>().notNull(),
     heardAt: instant('heard_at').notNull(),
   },

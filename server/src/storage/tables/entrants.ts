@@ -4,15 +4,13 @@ import type { PairedJob } from '@lauta/contract';
 import type { Role } from '@lauta/core/people';
 import { uuid, sha256, instant } from './columns.ts';
 import { eventDays, eventId } from './events.ts';
-import { accounts } from './people.ts';
+import { accountId } from './people.ts';
 
 export const eventRoles = mysqlTable(
   'event_roles',
   {
     eventId: eventId(),
-    accountId: uuid('account_id')
-      .notNull()
-      .references(() => accounts.accountId),
+    accountId: accountId(),
     role: varchar('role', { length: 20 }).$type<Role>().notNull(),
     /** A role counts once its person has taken it up. */
     acceptedAt: instant('accepted_at'),
@@ -33,15 +31,17 @@ export const entrants = mysqlTable(
   (table) => [unique('entrants_number').on(table.eventId, table.number)],
 );
 
+/** What belongs to one of them. */
+export const entrantId = () =>
+  uuid('entrant_id')
+    .notNull()
+    .references(() => entrants.entrantId);
+
 export const entrantMembers = mysqlTable(
   'entrant_members',
   {
-    entrantId: uuid('entrant_id')
-      .notNull()
-      .references(() => entrants.entrantId),
-    accountId: uuid('account_id')
-      .notNull()
-      .references(() => accounts.accountId),
+    entrantId: entrantId(),
+    accountId: accountId(),
   },
   (table) => [
     primaryKey({ columns: [table.entrantId, table.accountId] }),
@@ -55,12 +55,8 @@ export const pairings = mysqlTable(
   {
     pairingId: uuid('pairing_id').primaryKey(),
     eventId: eventId(),
-    entrantId: uuid('entrant_id')
-      .notNull()
-      .references(() => entrants.entrantId),
-    accountId: uuid('account_id')
-      .notNull()
-      .references(() => accounts.accountId),
+    entrantId: entrantId(),
+    accountId: accountId(),
     job: varchar('job', { length: 10 }).$type<PairedJob>().notNull(),
     /** Of the code that pairs, once. */
     tokenSha256: sha256('token_sha256').notNull(),
@@ -79,9 +75,7 @@ export const pairings = mysqlTable(
 export const identifiers = mysqlTable(
   'identifiers',
   {
-    entrantId: uuid('entrant_id')
-      .notNull()
-      .references(() => entrants.entrantId),
+    entrantId: entrantId(),
     dayId: uuid('day_id')
       .notNull()
       .references(() => eventDays.dayId),
@@ -97,9 +91,7 @@ export const signIns = mysqlTable(
   'sign_ins',
   {
     tokenSha256: sha256('token_sha256').primaryKey(),
-    accountId: uuid('account_id')
-      .notNull()
-      .references(() => accounts.accountId),
+    accountId: accountId(),
     createdAt: instant('created_at').notNull(),
     expiresAt: instant('expires_at').notNull(),
     /** Set where a partner's phone signed in by a pairing. */

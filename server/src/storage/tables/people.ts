@@ -19,12 +19,16 @@ export const accounts = mysqlTable(
   (table) => [uniqueIndex('accounts_email').on(table.email)],
 );
 
+/** What belongs to one of them. */
+export const accountId = () =>
+  uuid('account_id')
+    .notNull()
+    .references(() => accounts.accountId);
+
 /** Links by which a person takes up the roles of an event, or chooses a password anew. */
 export const invitations = mysqlTable('invitations', {
   tokenSha256: sha256('token_sha256').primaryKey(),
-  accountId: uuid('account_id')
-    .notNull()
-    .references(() => accounts.accountId),
+  accountId: accountId(),
   expiresAt: instant('expires_at').notNull(),
   usedAt: instant('used_at'),
   /** The event whose director gave it; null in links of versions that knew one event only. */

@@ -3,16 +3,14 @@ import type { MediaType } from '@lauta/contract';
 import type { PhotoExif } from '@lauta/core/file-evidence';
 import { uuid, sha256, bytes, instant } from './columns.ts';
 import { eventId } from './events.ts';
-import { accounts } from './people.ts';
+import { accountId } from './people.ts';
 
 export const photographs = mysqlTable(
   'photographs',
   {
     photographId: uuid('photograph_id').primaryKey(),
     eventId: eventId(),
-    accountId: uuid('account_id')
-      .notNull()
-      .references(() => accounts.accountId),
+    accountId: accountId(),
     sha256: sha256('sha256').notNull(),
     byteLength: int('byte_length').notNull(),
     chunkBytes: int('chunk_bytes').notNull(),
@@ -29,6 +27,12 @@ export const photographs = mysqlTable(
   },
   (table) => [index('photographs_sha256').on(table.eventId, table.sha256)],
 );
+
+/** What belongs to one of them. */
+export const photographId = () =>
+  uuid('photograph_id')
+    .notNull()
+    .references(() => photographs.photographId);
 
 export const photographChunks = mysqlTable(
   'photograph_chunks',

@@ -9,9 +9,9 @@ import {
 } from 'drizzle-orm/mysql-core';
 import type { RecordSpecimen } from '@lauta/contract';
 import { uuid, instant } from './columns.ts';
-import { entrants } from './entrants.ts';
+import { entrantId } from './entrants.ts';
 import { eventId } from './events.ts';
-import { photographs } from './photographs.ts';
+import { photographId } from './photographs.ts';
 
 /** Large fish weighed on the bank. A record is never changed: another one corrects it. */
 export const specimens = mysqlTable(
@@ -19,9 +19,7 @@ export const specimens = mysqlTable(
   {
     specimenId: uuid('specimen_id').primaryKey(),
     eventId: eventId(),
-    entrantId: uuid('entrant_id')
-      .notNull()
-      .references(() => entrants.entrantId),
+    entrantId: entrantId(),
     record: json('record').$type<RecordSpecimen>().notNull(),
     /** The record that this one corrects: each is corrected once. */
     correctsId: uuid('corrects_id'),
@@ -40,9 +38,7 @@ export const specimenPhotographs = mysqlTable(
     specimenId: uuid('specimen_id')
       .notNull()
       .references(() => specimens.specimenId),
-    photographId: uuid('photograph_id')
-      .notNull()
-      .references(() => photographs.photographId),
+    photographId: photographId(),
     seq: smallint('seq').notNull(),
   },
   (table) => [

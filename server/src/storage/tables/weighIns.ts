@@ -2,7 +2,7 @@ import { bigint, index, json, mysqlTable } from 'drizzle-orm/mysql-core';
 import type { WeighInAct } from '@lauta/core/weigh-in';
 import { uuid, instant } from './columns.ts';
 import { eventId } from './events.ts';
-import { accounts } from './people.ts';
+import { accountId } from './people.ts';
 
 /** What was entered at the scale, as it was entered; tickets follow from the list. */
 export const weighInEntries = mysqlTable(
@@ -12,9 +12,7 @@ export const weighInEntries = mysqlTable(
     eventId: eventId(),
     /** The device's clock, ms since 1970. */
     atMs: bigint('at_ms', { mode: 'number' }).notNull(),
-    accountId: uuid('account_id')
-      .notNull()
-      .references(() => accounts.accountId),
+    accountId: accountId(),
     act: json('act').$type<WeighInAct>().notNull(),
     heardAt: instant('heard_at').notNull(),
   },

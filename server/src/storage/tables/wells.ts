@@ -1,7 +1,7 @@
 import { bigint, index, json, mysqlTable } from 'drizzle-orm/mysql-core';
 import type { WellAct } from '@lauta/core/well';
 import { uuid, instant } from './columns.ts';
-import { entrants } from './entrants.ts';
+import { entrantId } from './entrants.ts';
 import { eventDays, eventId } from './events.ts';
 
 /** What was entered at wells, as it was entered; state follows from the list. */
@@ -10,9 +10,7 @@ export const wellEntries = mysqlTable(
   {
     entryId: uuid('entry_id').primaryKey(),
     eventId: eventId(),
-    entrantId: uuid('entrant_id')
-      .notNull()
-      .references(() => entrants.entrantId),
+    entrantId: entrantId(),
     dayId: uuid('day_id')
       .notNull()
       .references(() => eventDays.dayId),
