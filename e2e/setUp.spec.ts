@@ -97,3 +97,35 @@ test('a sheet that waits while another director publishes is refused once it arr
   await expect(slow.page.getByLabel('Title')).not.toHaveValue('Written on a bad line');
   await slow.context.close();
 });
+
+test('an untouched form follows what another director publishes; what was typed is not published over it unseen', async ({
+  browser,
+}) => {
+  const first = await signedIn(browser, 'director');
+  const other = await signedIn(browser, 'director');
+  const version = await toRules(first.page);
+  const publish = async (title: string): Promise<void> => {
+    await toRules(other.page);
+    await other.page.getByLabel('Title').fill(title);
+    await other.page.getByRole('button', { name: 'Publish' }).click();
+    await expect(other.page.getByRole('heading', { name: 'Days and sessions' })).toBeVisible();
+  };
+  await publish('Published by the other');
+  await expect(sheetHeading(first.page)).toHaveText(`Rule sheet, version ${version + 1}`);
+  await expect(first.page.getByLabel('Title')).toHaveValue('Published by the other');
+
+  await first.page.getByLabel('Title').fill('Being typed');
+  await publish('Published while one typed');
+  const meanwhile = first.page.getByRole('region', { name: 'Published meanwhile' });
+  await expect(meanwhile).toContainText(`Version ${version + 1}, published meanwhile`);
+  await expect(first.page.getByRole('button', { name: 'Publish', exact: true })).toBeDisabled();
+  await expect(first.page.getByLabel('Title')).toHaveValue('Being typed');
+  await meanwhile.getByRole('button', { name: 'I have seen it: publish mine after it' }).click();
+  await expect(meanwhile).toHaveCount(0);
+  await first.page.getByRole('button', { name: 'Publish', exact: true }).click();
+  await expect(first.page.getByRole('heading', { name: 'Days and sessions' })).toBeVisible();
+  await toRules(first.page);
+  await expect(first.page.getByLabel('Title')).toHaveValue('Being typed');
+  await first.context.close();
+  await other.context.close();
+});

@@ -17,7 +17,17 @@ import type { Change } from './change.ts';
 import { checkSheet, issueAt, type SheetIssues } from './sheetIssues.ts';
 import { restep } from './restep.ts';
 
-/** One sheet as a form. What was typed stays when something is refused. */
+/** What was typed, over which sheet. */
+interface Begun {
+  sheet: RuleSheet;
+  keptIds: readonly string[];
+  replaces: number | null;
+}
+
+/**
+ * One sheet as a form. Untouched, it shows the sheet that stands now, whatever arrives meanwhile; what was typed stays,
+ * over the version that it was typed over.
+ */
 export function RuleForm({
   eventId,
   initial,
@@ -26,12 +36,17 @@ export function RuleForm({
 }: {
   eventId: string;
   initial: RuleSheet;
-  /** Of the sheet that is written over; null where none is published yet. */
+  /** Of the sheet that stands now; null where none is published yet. */
   version: number | null;
   onPublished: () => void;
 }) {
-  const [sheet, setSheet] = useState(initial);
-  const [replaces, setReplaces] = useState(version);
+  const [begun, setBegun] = useState<Begun | null>(null);
+  const untouched: Begun = {
+    sheet: initial,
+    keptIds: initial.species.map((one) => one.id),
+    replaces: version,
+  };
+  const { sheet, keptIds, replaces } = begun ?? untouched;
   /** The version that was to be written over when it was last sent. */
   const [tried, setTried] = useState<number | null>(null);
   /** Once it was refused each field tells at once whether it is right. */
@@ -43,8 +58,15 @@ export function RuleForm({
   const command = useCommand();
   const { error } = command;
   // Another director published what is written over here: that one is looked at first.
-  const isStale = error instanceof ApiProblem && error.type === 'sheet-moved-on' && replaces === tried;
-  const change: Change = (part) => setSheet((former) => ({ ...former, ...part }));
+  const isStale =
+    !command.isBusy &&
+    (replaces !== version ||
+      (error instanceof ApiProblem && error.type === 'sheet-moved-on' && replaces === tried));
+  const change: Change = (part) =>
+    setBegun((former) => {
+      const last = former ?? untouched;
+      return { ...last, sheet: { ...last.sheet, ...part } };
+    });
   const publish = (): void => {
     setRefused(!checked.ok);
     setTried(replaces);
@@ -66,12 +88,7 @@ export function RuleForm({
       }}
     >
       <MeasureFields sheet={sheet} issues={issues} change={change} />
-      <SpeciesFields
-        sheet={sheet}
-        issues={issues}
-        change={change}
-        keptIds={initial.species.map((one) => one.id)}
-      />
+      <SpeciesFields sheet={sheet} issues={issues} change={change} keptIds={keptIds} />
       {sheet.measure.kind === 'length' ? (
         <>
           <Choices
@@ -98,7 +115,9 @@ export function RuleForm({
         </p>
       )}
       <CommandNote command={command} />
-      {isStale && <MovedOn eventId={eventId} onOver={setReplaces} />}
+      {isStale && (
+        <MovedOn eventId={eventId} onOver={(seen) => setBegun({ ...(begun ?? untouched), replaces: seen })} />
+      )}
       <button type="submit" className="btn btn-primary h-14" disabled={isStale || command.isBusy}>
         Publish
       </button>
