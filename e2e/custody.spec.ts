@@ -43,7 +43,7 @@ test('a clock that is set back between two catches is found, and the judge sees 
   const custodyOf = async (catchId: string): Promise<CustodyView> =>
     (await (await judge.context.request.get(`/api/catches/${catchId}/custody`)).json()) as CustodyView;
   const verdictOf = async (catchId: string, check: string) =>
-    (await custodyOf(catchId)).findings.find((one) => one.check === check)?.verdict;
+    (await custodyOf(catchId)).findings.find((one) => one.check === check)?.tone;
   await expect.poll(() => verdictOf(second, 'clock-set-back'), { timeout: 20_000 }).toBe('fault');
   expect(await verdictOf(first, 'clock-set-back')).not.toBe('fault');
   for (const id of [first, second]) {

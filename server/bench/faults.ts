@@ -1,4 +1,4 @@
-import type { FindingVerdict } from '@lauta/core/evidence';
+import type { Tone } from '@lauta/core/evidence';
 import { BENCH_CHECKS, type BenchCheck } from '@lauta/vision';
 import { drawPhotos, mixedFault, type PhotoRecord } from '@lauta/sim/photos';
 import { analyseAll } from './analyseAll.ts';
@@ -11,7 +11,7 @@ const TILT_LIMIT_DEG = 20;
 interface Judged {
   /** What is wrong with it: what was drawn on purpose, and what came about. */
   faults: Set<string>;
-  verdicts: Map<BenchCheck, FindingVerdict>;
+  verdicts: Map<BenchCheck, Tone>;
 }
 
 /** Recall and false alarms of each check over photographs with one fault each and without. */
@@ -34,7 +34,7 @@ export async function reportFaults(dir: string, count: number): Promise<void> {
   for (const check of BENCH_CHECKS) {
     const has = judged.filter(({ faults }) => faults.has(check));
     const hasNot = judged.filter(({ faults }) => faults.size === 0);
-    const counted = (part: readonly Judged[], verdict: FindingVerdict): number =>
+    const counted = (part: readonly Judged[], verdict: Tone): number =>
       part.filter(({ verdicts }) => verdicts.get(check) === verdict).length;
     const [faults, looks] = [counted(has, 'fault'), counted(has, 'look')];
     all += has.length;
@@ -45,7 +45,7 @@ export async function reportFaults(dir: string, count: number): Promise<void> {
     );
   }
   const valid = judged.filter(({ faults }) => faults.size === 0);
-  const withAny = (verdicts: readonly FindingVerdict[]): number =>
+  const withAny = (verdicts: readonly Tone[]): number =>
     valid.filter((one) => [...one.verdicts.values()].some((verdict) => verdicts.includes(verdict))).length;
   print(`| all | ${all} | ${percent(found, all)} | ${percent(asFault, all)} | | |`);
   print(
@@ -56,7 +56,7 @@ export async function reportFaults(dir: string, count: number): Promise<void> {
 async function judge(dir: string, records: readonly PhotoRecord[]): Promise<Judged[]> {
   return (await analyseAll(dir, records)).map(({ record, found }) => ({
     faults: faultsOf(record),
-    verdicts: new Map((found?.analysis.findings ?? []).map(({ check, verdict }) => [check, verdict])),
+    verdicts: new Map((found?.analysis.findings ?? []).map(({ check, tone: verdict }) => [check, verdict])),
   }));
 }
 

@@ -122,8 +122,8 @@ describe('an original', () => {
     expect(Math.abs((found.analysis.lengthMm ?? NaN) - (straight.analysis.lengthMm ?? NaN))).toBeLessThan(
       0.4,
     );
-    expect(found.analysis.findings.map(({ verdict }) => verdict)).toEqual(
-      straight.analysis.findings.map(({ verdict }) => verdict),
+    expect(found.analysis.findings.map(({ tone: verdict }) => verdict)).toEqual(
+      straight.analysis.findings.map(({ tone: verdict }) => verdict),
     );
   });
 
@@ -400,7 +400,7 @@ describe('a fish that is claimed again', () => {
     const catchId = await claim(await sharp(jpeg).jpeg({ quality: 70 }).toBuffer());
     const { evidence } = await readAs(event.judge, catchId);
     const verdictOf = (check: string): string | undefined =>
-      evidence.find((one) => one.check === check)?.verdict;
+      evidence.find((one) => one.check === check)?.tone;
     expect(verdictOf('resaved')).toBe('look');
     expect(verdictOf('time-missing')).toBe('look');
     expect(verdictOf('place-missing')).toBe('look');

@@ -92,7 +92,7 @@ const custodyOf = async (catchId: string): Promise<CustodyView> => {
   return response.body as CustodyView;
 };
 const doubts = ({ findings }: CustodyView): string[] =>
-  findings.filter(({ verdict }) => verdict !== 'clear').map(({ check, verdict }) => `${check} ${verdict}`);
+  findings.filter(({ tone: verdict }) => verdict !== 'clear').map(({ check, tone: verdict }) => `${check} ${verdict}`);
 
 /** A claim whose photograph `phone` signed: what is told and what is claimed may be changed on their way. */
 async function caught(

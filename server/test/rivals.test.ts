@@ -75,7 +75,7 @@ describe('a catch that is still on its way', () => {
     await world.lauta.storage.read.custody.announce({ catchId, eventId: event.eventId, entrantId: event.rivalEntrantId, body: announcement(catchId, event.rivalEntrantId, 1), heardAt: new Date('2026-06-14T06:00:00Z') }); // prettier-ignore
     const custody = (await send(world, event.judge, 'get', `/api/catches/${catchId}/custody`))
       .body as CustodyView;
-    expect(custody.findings.find(({ check }) => check === 'claimed-otherwise')?.verdict).not.toBe('fault');
+    expect(custody.findings.find(({ check }) => check === 'claimed-otherwise')?.tone).not.toBe('fault');
     expect(custody.heardAt).toBe(NOON);
   });
 });

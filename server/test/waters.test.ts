@@ -79,7 +79,7 @@ describe('the waters of an event', () => {
       return (await send(world, event.judge, 'get', `/api/catches/${catchId}/custody`)).body as CustodyView;
     };
     const verdictOf = ({ findings }: CustodyView, check: string) =>
-      findings.find((one) => one.check === check)?.verdict;
+      findings.find((one) => one.check === check)?.tone;
     const open = await placed(51.05, 19.05);
     expect(open.place).toMatchObject({ where: 'open', name: 'mere' });
     expect(verdictOf(open, 'device-place-outside')).toBe('clear');

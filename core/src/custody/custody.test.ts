@@ -85,13 +85,13 @@ function facts(change: Partial<CustodyFacts> = {}): CustodyFacts {
 }
 const named = (found: CustodyFacts): string[] =>
   custodyFindings(found)
-    .filter(({ verdict }) => verdict !== 'clear')
-    .map(({ check, verdict }) => `${check} ${verdict}`);
+    .filter(({ tone: verdict }) => verdict !== 'clear')
+    .map(({ check, tone: verdict }) => `${check} ${verdict}`);
 
 describe('the way of a photograph without fault', () => {
   it('is clear in every check that can be answered, and says when the server first heard of it', () => {
     const found = custodyFindings(facts());
-    expect(found.filter(({ verdict }) => verdict !== 'clear')).toEqual([]);
+    expect(found.filter(({ tone: verdict }) => verdict !== 'clear')).toEqual([]);
     expect(found.map(({ check }) => check)).toEqual([
       'photograph-altered',
       'chain-broken',

@@ -1,5 +1,5 @@
 import { CLOCK_SLACK_MS, FASTEST_M_S, POSITION_SLACK_M } from '../file-evidence/index.ts';
-import { distanceM, type FindingVerdict } from '../evidence/index.ts';
+import { distanceM, type Tone } from '../evidence/index.ts';
 import type { PlaceOnWaters } from '../waters/index.ts';
 import { firstFormer, type CaptureStatement, type Fix } from './statement.ts';
 
@@ -34,7 +34,7 @@ export type CustodyCheck = (typeof CUSTODY_CHECKS)[number];
 
 export interface CustodyFinding {
   check: CustodyCheck;
-  verdict: FindingVerdict;
+  tone: Tone;
   confidence: number;
   why: string;
 }
@@ -133,11 +133,11 @@ export function custodyFindings(facts: CustodyFacts): CustodyFinding[] {
 
 /** Of several captures the worst word of each check, in the order of the checks. */
 function merged(found: readonly CustodyFinding[]): CustodyFinding[] {
-  const rank: Record<FindingVerdict, number> = { clear: 0, look: 1, fault: 2 };
+  const rank: Record<Tone, number> = { clear: 0, look: 1, fault: 2 };
   return CUSTODY_CHECKS.flatMap((check) => {
     const [worst] = found
       .filter((one) => one.check === check)
-      .sort((a, b) => rank[b.verdict] - rank[a.verdict]);
+      .sort((a, b) => rank[b.tone] - rank[a.tone]);
     return worst ? [worst] : [];
   });
 }
@@ -479,9 +479,9 @@ export function spanWords(ms: number): string {
 
 function finding(
   check: CustodyCheck,
-  verdict: FindingVerdict,
+  verdict: Tone,
   confidence: number,
   why: string,
 ): CustodyFinding {
-  return { check, verdict, confidence, why };
+  return { check, tone: verdict, confidence, why };
 }

@@ -70,11 +70,11 @@ const GOOD: FileFacts = {
   former: { atMs: NOON - 3_600_000, position: { latitude: 51.06, longitude: 19.03 } },
 };
 const verdictOf = (facts: FileFacts, check: FileCheck): string | undefined =>
-  fileFindings(facts).find((one) => one.check === check)?.verdict;
+  fileFindings(facts).find((one) => one.check === check)?.tone;
 
 describe('findings of a file', () => {
   it('are all clear for one as a phone stores it', () => {
-    expect(fileFindings(GOOD).map(({ check, verdict }) => `${check} ${verdict}`)).toEqual([
+    expect(fileFindings(GOOD).map(({ check, tone: verdict }) => `${check} ${verdict}`)).toEqual([
       'time-missing clear',
       'time-outside clear',
       'clock-off clear',

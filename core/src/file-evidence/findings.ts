@@ -1,4 +1,4 @@
-import { distanceM, type FindingVerdict, type Position } from '../evidence/index.ts';
+import { distanceM, type Tone, type Position } from '../evidence/index.ts';
 import type { PlaceOnWaters } from '../waters/index.ts';
 import type { PhotoExif } from './photoExif.ts';
 
@@ -18,7 +18,7 @@ export type FileCheck = (typeof FILE_CHECKS)[number];
 
 export interface FileFinding {
   check: FileCheck;
-  verdict: FindingVerdict;
+  tone: Tone;
   confidence: number;
   why: string;
 }
@@ -180,6 +180,6 @@ export function alikeGreys(a: readonly number[], b: readonly number[]): number {
   return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : 1;
 }
 
-function finding(check: FileCheck, verdict: FindingVerdict, confidence: number, why: string): FileFinding {
-  return { check, verdict, confidence, why };
+function finding(check: FileCheck, verdict: Tone, confidence: number, why: string): FileFinding {
+  return { check, tone: verdict, confidence, why };
 }

@@ -65,7 +65,7 @@ async function readOne(
     mouthGapMm: analysis.mouthGapMm === null ? null : rounded(analysis.mouthGapMm),
     tiltDeg: analysis.found && rounded(analysis.found.tiltDeg),
     identifier: analysis.identifier ?? { visible: false, payload: null },
-    findings: analysis.findings.map(({ check, verdict, confidence, why }) => ({
+    findings: analysis.findings.map(({ check, tone: verdict, confidence, why }) => ({
       check,
       verdict,
       confidence,

@@ -76,7 +76,7 @@ describe('a drawn fault', () => {
       expect(record?.faults).toEqual([fault]);
       const { findings } = await analyse(record as PhotoRecord);
       const found = findings.find(({ check }) => check === fault);
-      expect([fault, found?.verdict]).toEqual([fault, 'fault']);
+      expect([fault, found?.tone]).toEqual([fault, 'fault']);
       expect(found?.confidence).toBeGreaterThan(0.5);
     },
     300_000,
@@ -101,7 +101,7 @@ describe('a photograph without a fault', () => {
     const record = (await drawn).find(({ faults }) => faults.length === 0) as PhotoRecord;
     const { findings, identifier } = await analyse(record);
     expect(findings.map(({ check }) => check).toSorted()).toEqual([...BENCH_CHECKS].toSorted());
-    expect(findings.filter(({ verdict }) => verdict === 'fault')).toEqual([]);
+    expect(findings.filter(({ tone: verdict }) => verdict === 'fault')).toEqual([]);
     expect(identifier).toEqual({ visible: true, payload: record.expectedPayload });
   }, 300_000);
 });

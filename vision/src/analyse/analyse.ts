@@ -1,5 +1,5 @@
 import { seededDice } from '@lauta/core/dice';
-import { VERDICTS } from '@lauta/core/evidence';
+import { TONES } from '@lauta/core/evidence';
 import type { MeasuringBoard } from '../board/board.ts';
 import { patternOf, type Pattern } from '../find-board/pattern.ts';
 import { fitSigmaMm } from '../find-board/refine.ts';
@@ -201,7 +201,7 @@ export function* analysisSteps(
   const gaps = { noseGapMm: checked.noseGapMm, mouthGapMm: checked.mouthGapMm, identifier };
   const flank = options.withFlank ? keepFlank(straightenFlank(seen, checked.things)) : null;
   const hidden = LENGTH_FAULTS.find((check) =>
-    findings.some((one) => one.check === check && one.verdict === 'fault'),
+    findings.some((one) => one.check === check && one.tone === 'fault'),
   );
   const noLength = hidden ?? (fish.tip ? null : 'no-tail');
   if (noLength || !nose || !fish.tip)
@@ -222,7 +222,7 @@ export function* analysisSteps(
 
 /** The finding that says more against a photograph. */
 function worse(a: Finding, b: Finding): Finding {
-  return VERDICTS.indexOf(b.verdict) > VERDICTS.indexOf(a.verdict) ? b : a;
+  return TONES.indexOf(b.tone) > TONES.indexOf(a.tone) ? b : a;
 }
 
 /** With one of these there is no length: a wrong one would be worse. */

@@ -71,14 +71,14 @@ describe('a bare board is found', () => {
         const analysis = read(picture, claimed);
         expect(analysis.found?.boardId).toBe(drawn.id);
         const finding = analysis.findings.find(({ check }) => check === 'wrong-board');
-        expect(finding?.verdict).toBe(claimed.id === drawn.id ? 'clear' : 'fault');
+        expect(finding?.tone).toBe(claimed.id === drawn.id ? 'clear' : 'fault');
       }
     }
   });
 
   it('with the stop at the right as lying the wrong way round', () => {
     const analysis = read(drawBoardPicture(birch, { seed: 3, rollDeg: 180 }));
-    expect(analysis.findings.find(({ check }) => check === 'facing-right')?.verdict).toBe('fault');
+    expect(analysis.findings.find(({ check }) => check === 'facing-right')?.tone).toBe('fault');
   });
 
   it('without a focal length in the file, its lens estimated', () => {

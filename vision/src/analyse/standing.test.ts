@@ -47,7 +47,7 @@ describe('a board that stands in the picture', () => {
     expect(Math.abs((stood.lengthMm ?? NaN) - (lying.lengthMm ?? NaN))).toBeLessThan(0.3);
     expect(Math.abs((stood.sigmaMm ?? NaN) - (lying.sigmaMm ?? NaN))).toBeLessThan(0.15);
     const verdict = ({ findings }: PhotoAnalysis, check: string) =>
-      findings.find((one) => one.check === check)?.verdict;
+      findings.find((one) => one.check === check)?.tone;
     // Left and right say nothing there, and lines are as sharp across as along.
     expect(verdict(stood, 'facing-right')).toBe('clear');
     for (const check of ['unsharp', 'nose-gap', 'mouth-open', 'tail-curled', 'steep-camera'])

@@ -77,7 +77,7 @@ describe('what a hand hides', () => {
   it('in the middle of the body is nothing that a rule asks for', () => {
     const found = verdicts(180, 250);
     for (const check of ['tail-held', 'eye-covered', 'grip-in-photo'])
-      expect(found[check]?.verdict).toBe('clear');
+      expect(found[check]?.tone).toBe('clear');
   });
 
   it('over the eye is a fault', () => {
@@ -92,7 +92,7 @@ describe('what a hand hides', () => {
   });
 
   it('at the gill cover alone is a look: whether fingers are under it is for people', () => {
-    expect(verdicts(78, 118, 60)['hand-in-gills']?.verdict).toBe('look');
+    expect(verdicts(78, 118, 60)['hand-in-gills']?.tone).toBe('look');
   });
 
   it('in the fish’s own colours is told by where it comes in: at the head, where no eye is seen, and at the gill cover', () => {
@@ -100,7 +100,7 @@ describe('what a hand hides', () => {
     const coming = (fromMm: number, toMm: number): ReachingThing => ({ fromMm, toMm, side: 'near', coverOf: () => 0, hides: () => false, overMm: null }); // prettier-ignore
     const verdictOf = (check: string, fromMm: number, toMm: number, isEyeSeen = false) =>
       handFindings(seen, [coming(fromMm, toMm)], viewHead(seen), isEyeSeen).find((one) => one.check === check)
-        ?.verdict;
+        ?.tone;
     expect(verdictOf('eye-covered', 4, 100)).toBe('look');
     expect(verdictOf('eye-covered', 4, 100, true)).toBe('clear');
     expect(verdictOf('eye-covered', 60, 130)).toBe('clear');
@@ -125,9 +125,9 @@ describe('what a hand hides', () => {
   };
 
   it('over the stop beside the head is looked at as a tool; the bare stop is not', () => {
-    expect(gripOf([])?.verdict).toBe('clear');
+    expect(gripOf([])?.tone).toBe('clear');
     const overStop = gripOf([{ outlineMm: block(-60, 2, 108, 124), colour: [40, 90, 220] }]);
-    expect(overStop?.verdict).toBe('look');
+    expect(overStop?.tone).toBe('look');
     expect(overStop?.place).not.toBeNull();
   });
 
@@ -137,10 +137,10 @@ describe('what a hand hides', () => {
     expect(handle).toMatchObject({ verdict: 'fault' });
     expect(handle?.place).not.toBeNull();
     // Less of it on the face is looked at: between 3 and 14 mm inside of the edge 3 mm are covered.
-    expect(gripOf(stick(20, 42, 146))?.verdict).toBe('look');
+    expect(gripOf(stick(20, 42, 146))?.tone).toBe('look');
     // On the ground alone it may be a seam or a shadow; as broad as an arm, or far from the head, it is something else.
     for (const other of [stick(20, 42, 156), stick(20, 90), stick(300, 322)])
-      expect(gripOf(other)?.verdict).toBe('clear');
+      expect(gripOf(other)?.tone).toBe('clear');
   });
 
   it.each([

@@ -34,26 +34,26 @@ function findingIn(seen: SeenCatch, side?: 'far' | 'near'): Finding {
 describe('flesh in an open mouth', () => {
   it('is a fault whose gap is about what was drawn', () => {
     const finding = findingIn(headWith(wedge(16, 42), RED));
-    expect(finding.verdict).toBe('fault');
+    expect(finding.tone).toBe('fault');
     expect(finding.measure?.value).toBeGreaterThan(7);
     expect(finding.measure?.value).toBeLessThan(18);
     expect(finding.place).not.toBeNull();
   });
 
   it('is not a red spot that reaches back for less than a mouth does', () => {
-    expect(findingIn(headWith(wedge(5, 7), RED)).verdict).not.toBe('fault');
+    expect(findingIn(headWith(wedge(5, 7), RED)).tone).not.toBe('fault');
   });
 
   it('is not seen in a head of one colour, nor in a red patch behind the cheek', () => {
-    expect(findingIn(shut).verdict).toBe('clear');
+    expect(findingIn(shut).tone).toBe('clear');
     const things: CatchWish['things'] = [{ outlineMm: block(90, 130, 66, 86), colour: RED }];
-    expect(findingIn(seeDrawn({ lengthMm: LENGTH_MM, things })).verdict).toBe('clear');
+    expect(findingIn(seeDrawn({ lengthMm: LENGTH_MM, things })).tone).toBe('clear');
   });
 
   it('is not a red eye: eyes lie towards the back', () => {
     const verdict = (offMm: number, side: 'far' | 'near'): string => {
       const outlineMm = block(4, 22, AXIS_MM + offMm - 5, AXIS_MM + offMm + 5);
-      return findingIn(seeDrawn({ lengthMm: LENGTH_MM, things: [{ outlineMm, colour: RED }] }), side).verdict;
+      return findingIn(seeDrawn({ lengthMm: LENGTH_MM, things: [{ outlineMm, colour: RED }] }), side).tone;
     };
     expect([verdict(-15, 'far'), verdict(15, 'near')]).toEqual(['clear', 'clear']);
     expect(verdict(8, 'far')).toBe('fault');
@@ -79,16 +79,16 @@ describe('an open mouth that is dark inside', () => {
     // A wedge narrows by similar triangles: what is seen of it from 3 mm farther back on is lower by its share.
     expect(Math.abs((dark?.gapMm ?? NaN) - highMm)).toBeLessThan(0.2 * highMm);
     const finding = findingIn(seen);
-    expect(finding.verdict).not.toBe('clear');
+    expect(finding.tone).not.toBe('clear');
     expect(finding.place).not.toBeNull();
   });
 
   it('is a fault from 8 mm on where its height falls evenly, and a look where it is lower or less even', () => {
     const dark: DarkMouth = { gapMm: 9, deepMm: 40, unevenness: 0.03, placeMm: [4, 76] };
     expect(mouthFinding(shut, null, dark)).toMatchObject({ verdict: 'fault', measure: { value: 9 } });
-    expect(mouthFinding(shut, null, { ...dark, gapMm: 7 }).verdict).toBe('look');
-    expect(mouthFinding(shut, null, { ...dark, unevenness: 0.07 }).verdict).toBe('look');
-    expect(mouthFinding(shut, null, { ...dark, gapMm: 4 }).verdict).toBe('clear');
+    expect(mouthFinding(shut, null, { ...dark, gapMm: 7 }).tone).toBe('look');
+    expect(mouthFinding(shut, null, { ...dark, unevenness: 0.07 }).tone).toBe('look');
+    expect(mouthFinding(shut, null, { ...dark, gapMm: 4 }).tone).toBe('clear');
   });
 
   // The line of a shut mouth is about a millimetre broad, fish have bars and hands throw shadows: from memory.
@@ -132,6 +132,6 @@ describe('an open mouth that is dark inside', () => {
   ])('is not %s', (_, corners) => {
     const seen = headWith(corners, BLACK);
     expect(seeDarkMouth(viewHead(seen), seen.farMm)).toBeNull();
-    expect(findingIn(seen).verdict).toBe('clear');
+    expect(findingIn(seen).tone).toBe('clear');
   });
 });

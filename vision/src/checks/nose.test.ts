@@ -10,7 +10,7 @@ function noseOf(wish: CatchWish): { seen: SeenCatch; nose: NoseSeen; verdict: st
   const head = viewHead(seen);
   const nose = seeNose(seen, head);
   if (!nose) throw new Error('nose: expected to be seen');
-  return { seen, nose, verdict: noseFinding(seen, nose, head.axisMm).verdict };
+  return { seen, nose, verdict: noseFinding(seen, nose, head.axisMm).tone };
 }
 
 describe('the nose’s gap', () => {
@@ -55,14 +55,14 @@ describe('the nose’s gap', () => {
     const pointed = noseOf({ lengthMm: 402, noseGapMm: 16, things: [{ outlineMm: snout, colour: GREEN }] });
     expect(pointed.nose.leastGapMm).toBeLessThan(pointed.nose.gapMm - 4);
     const narrow: NoseSeen = { gapMm: 9, leastGapMm: 2.9, sigmaMm: 1.6 };
-    expect(noseFinding(pointed.seen, narrow, axisMm).verdict).toBe('look');
-    expect(noseFinding(pointed.seen, { ...narrow, leastGapMm: 5 }, axisMm).verdict).toBe('fault');
+    expect(noseFinding(pointed.seen, narrow, axisMm).tone).toBe('look');
+    expect(noseFinding(pointed.seen, { ...narrow, leastGapMm: 5 }, axisMm).tone).toBe('fault');
   });
 
   it('of less than four mm is not told from none, nor more where the nose’s height is doubtful', () => {
     const { seen } = noseOf({ lengthMm: 402 });
     const verdictOf = (gapMm: number, sigmaMm: number) =>
-      noseFinding(seen, { gapMm, leastGapMm: gapMm, sigmaMm }, 76).verdict;
+      noseFinding(seen, { gapMm, leastGapMm: gapMm, sigmaMm }, 76).tone;
     expect([verdictOf(3.8, 0.8), verdictOf(4.1, 0.8), verdictOf(4.6, 0.8)]).toEqual([
       'clear',
       'look',
@@ -73,7 +73,7 @@ describe('the nose’s gap', () => {
 
   it('is a look when shadow alone joins nose and stop', () => {
     const apart: NoseSeen = { gapMm: 9, leastGapMm: 0, sigmaMm: 1.5 };
-    expect(noseFinding(seeDrawn({ lengthMm: 402 }), apart, 76).verdict).toBe('look');
+    expect(noseFinding(seeDrawn({ lengthMm: 402 }), apart, 76).tone).toBe('look');
   });
 
   it('says nothing from a camera that does not see the stop’s face', () => {

@@ -50,7 +50,7 @@ describe('the nose at the stop', () => {
     const same: FrontSeen = { chroma: 0.1, height: 0.4 };
     const other: FrontSeen = { chroma: 0.9, height: 0.3 };
     const verdictOf = (front: FrontSeen | null, nose: NoseSeen | null) =>
-      contactFinding(free.seen, front, nose, axisMm).verdict;
+      contactFinding(free.seen, front, nose, axisMm).tone;
     expect(verdictOf(same, low)).toBe('clear');
     expect(verdictOf(same, high)).toBe('look');
     expect(verdictOf(other, low)).toBe('look');
@@ -87,11 +87,11 @@ describe('a second fish', () => {
   ] as const)('is not %s', (_, [fromMm, toMm, highMm]) => {
     const seen =
       fromMm === undefined ? seeDrawn({ lengthMm: LENGTH_MM }) : beside(fromMm, toMm ?? 0, highMm ?? 0);
-    expect(moreFishFinding(seen, []).verdict).toBe('clear');
+    expect(moreFishFinding(seen, []).tone).toBe('clear');
   });
 
   it('is not the card, wherever that lies', () => {
     const card = [[440, 50], [590, 50], [590, 104], [440, 104]] as const; // prettier-ignore
-    expect(moreFishFinding(beside(440, 590, 34), [card]).verdict).toBe('clear');
+    expect(moreFishFinding(beside(440, 590, 34), [card]).tone).toBe('clear');
   });
 });

@@ -49,7 +49,7 @@ describe('how strong a wave must be', () => {
     [4.7, 3.2, 'look'],
     [4.7, 6.1, 'fault'],
   ] as const)('of %f px at a strength of %f: %s', (periodPx, strength, verdict) => {
-    expect(screenFinding({ periodPx, strength }, null).verdict).toBe(verdict);
+    expect(screenFinding({ periodPx, strength }, null).tone).toBe(verdict);
   });
 });
 
@@ -62,10 +62,10 @@ describe('a screen’s grid', () => {
           nowhere,
         ),
         null,
-      ).verdict,
+      ).tone,
     ).toBe('clear');
     const planks = ground(...SIZE, (x) => 25 * Math.sin((2 * Math.PI * x) / 70));
-    expect(screenFinding(seeGrid(planks, nowhere), null).verdict).toBe('clear');
+    expect(screenFinding(seeGrid(planks, nowhere), null).tone).toBe('clear');
   });
 
   it.each([
@@ -78,7 +78,7 @@ describe('a screen’s grid', () => {
     ],
   ] as const)('is found in %s, with its period', (_, wave, periodPx) => {
     const seen = seeGrid(ground(...SIZE, wave), nowhere);
-    expect(screenFinding(seen, null).verdict).toBe('fault');
+    expect(screenFinding(seen, null).tone).toBe('fault');
     // The spectrum's bins are 1/128 of a cycle apart.
     expect(Math.abs(128 / seen.periodPx - 128 / periodPx)).toBeLessThan(1.01);
   });
@@ -98,12 +98,12 @@ describe('a screen’s grid', () => {
 
   it('is not looked for where the board has lines of its own', () => {
     const lined = ground(...SIZE, (x, y) => (y > 200 ? 30 * Math.cos((2 * Math.PI * x) / 6) : 0));
-    expect(screenFinding(seeGrid(lined, nowhere), null).verdict).not.toBe('clear');
+    expect(screenFinding(seeGrid(lined, nowhere), null).tone).not.toBe('clear');
     expect(
       screenFinding(
         seeGrid(lined, (_, y) => y > 190),
         null,
-      ).verdict,
+      ).tone,
     ).toBe('clear');
   });
 
@@ -140,10 +140,10 @@ describe('a screen’s frame', () => {
 
   it('alone is a look, with a faint grid a fault: two signs', () => {
     const bezel = seeBezel(framed(20, 34));
-    expect(screenFinding(none, bezel).verdict).toBe('look');
-    expect(screenFinding(faint, bezel).verdict).toBe('fault');
-    expect(screenFinding(faint, null).verdict).toBe('look');
-    expect(screenFinding(none, null).verdict).toBe('clear');
+    expect(screenFinding(none, bezel).tone).toBe('look');
+    expect(screenFinding(faint, bezel).tone).toBe('fault');
+    expect(screenFinding(faint, null).tone).toBe('look');
+    expect(screenFinding(none, null).tone).toBe('clear');
   });
 
   it.each([
@@ -154,7 +154,7 @@ describe('a screen’s frame', () => {
     ['a vignette', ground(...SIZE, (_, y) => -120 * Math.exp(-((y / 90) ** 2)))],
     ['dark places in a row', ground(...SIZE, (x, y) => (y < 25 + 18 * Math.sin(x / 14) ? -200 : 0))],
   ])('is not seen in %s', (_, picture) => {
-    expect(screenFinding(none, seeBezel(picture)).verdict).toBe('clear');
+    expect(screenFinding(none, seeBezel(picture)).tone).toBe('clear');
   });
 });
 
@@ -205,17 +205,17 @@ describe('sharpness', () => {
   }
 
   it('of lines is asked beside the tail, of those that nothing covers', () => {
-    expect(unsharpFinding(withLines(0.9, 400)).verdict).toBe('clear');
+    expect(unsharpFinding(withLines(0.9, 400)).tone).toBe('clear');
     expect(unsharpFinding(withLines(0.1, 400))).toMatchObject({ verdict: 'fault', measure: { value: 0 } });
     // Covered lines, and a tail at the board's end, leave nothing to look at.
-    expect(unsharpFinding(withLines(0.1, 400, () => true)).verdict).toBe('clear');
-    expect(unsharpFinding(withLines(0.1, pattern.lengthMm)).verdict).toBe('clear');
+    expect(unsharpFinding(withLines(0.1, 400, () => true)).tone).toBe('clear');
+    expect(unsharpFinding(withLines(0.1, pattern.lengthMm)).tone).toBe('clear');
   });
 
   it('of lines that hardly stand out from the face is a fault', () => {
     const faint = withLines(0.9, 400);
     const evidence = { ...faint.fish.evidence, clearShare: 0.1 };
-    expect(unsharpFinding({ ...faint, fish: { ...faint.fish, evidence } }).verdict).toBe('fault');
+    expect(unsharpFinding({ ...faint, fish: { ...faint.fish, evidence } }).tone).toBe('fault');
   });
 });
 
@@ -225,17 +225,17 @@ describe('the frame', () => {
   const toPhoto: SeenCatch['toPhoto'] = (x, y, z) => projectBoardPoint(pose, x, y, z);
 
   it('holds nose and stop, or one of them lies at its edge or beyond', () => {
-    expect(headCropped(pose, pattern, [300, 450], frame, toPhoto).verdict).toBe('clear');
-    expect(headCropped(pose, pattern, [4, 450], frame, toPhoto).verdict).toBe('look');
-    expect(headCropped(pose, pattern, [-3, 450], frame, toPhoto).verdict).toBe('fault');
-    expect(headCropped(pose, pattern, [300, 905], frame, toPhoto).verdict).toBe('fault');
+    expect(headCropped(pose, pattern, [300, 450], frame, toPhoto).tone).toBe('clear');
+    expect(headCropped(pose, pattern, [4, 450], frame, toPhoto).tone).toBe('look');
+    expect(headCropped(pose, pattern, [-3, 450], frame, toPhoto).tone).toBe('fault');
+    expect(headCropped(pose, pattern, [300, 905], frame, toPhoto).tone).toBe('fault');
   });
 
   it('is asked for the stop alone where no fish was found', () => {
-    expect(headCropped(pose, pattern, null, frame, toPhoto).verdict).toBe('clear');
+    expect(headCropped(pose, pattern, null, frame, toPhoto).tone).toBe('clear');
     const [stopX] = projectBoardPoint(pose, 0, 0);
     const shifted = { ...pose, centrePx: [pose.centrePx[0] - stopX - 60, pose.centrePx[1]] as const };
-    expect(headCropped(shifted, pattern, null, frame, toPhoto).verdict).toBe('fault');
+    expect(headCropped(shifted, pattern, null, frame, toPhoto).tone).toBe('fault');
   });
 
   it.each([
@@ -266,7 +266,7 @@ describe('the catalogue of checks', () => {
     const all = withUnanswered([found], 'No board was found: a person has to look.');
     expect(all.map(({ check }) => check).toSorted()).toEqual([...BENCH_CHECKS].toSorted());
     expect(all[0]).toBe(found);
-    expect(all.slice(1).every((one) => one.verdict === 'look' && one.isUnanswered === true)).toBe(true);
+    expect(all.slice(1).every((one) => one.tone === 'look' && one.isUnanswered === true)).toBe(true);
   });
 
   it('tells a place only where there is something to look at', () => {

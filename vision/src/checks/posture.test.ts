@@ -90,22 +90,22 @@ describe('which way round a fish lies', () => {
   const CORNERS: Quad = [[100, 100], [900, 110], [890, 300], [95, 290]]; // prettier-ignore
 
   it('is right with the stop at the left and the flare at the far end', () => {
-    expect(facingFinding(CORNERS, outlineOfLie({})).verdict).toBe('clear');
+    expect(facingFinding(CORNERS, outlineOfLie({})).tone).toBe('clear');
     expect(facingFinding(CORNERS, null)).toMatchObject({ verdict: 'clear', confidence: 0.6 });
   });
 
   it('is wrong with the stop at the right of the picture, whatever lies on the board', () => {
     const turned: Quad = [CORNERS[2], CORNERS[3], CORNERS[0], CORNERS[1]];
     expect(facingFinding(turned, outlineOfLie({}))).toMatchObject({ verdict: 'fault', place: turned[0] });
-    expect(facingFinding(turned, null).verdict).toBe('fault');
+    expect(facingFinding(turned, null).tone).toBe('fault');
   });
 
   it('is wrong with the tail at the stop, a little less surely under a hand', () => {
     const free = facingFinding(CORNERS, outlineOfLie({ isReversed: true }));
     // With an eye at the stop the outline may be of half a fish: a person looks.
-    expect(facingFinding(CORNERS, outlineOfLie({ isReversed: true }), true).verdict).toBe('look');
+    expect(facingFinding(CORNERS, outlineOfLie({ isReversed: true }), true).tone).toBe('look');
     const held = facingFinding(CORNERS, outlineOfLie({ isReversed: true, handMm: [[150, 210]] }));
-    expect([free.verdict, held.verdict]).toEqual(['fault', 'fault']);
+    expect([free.tone, held.tone]).toEqual(['fault', 'fault']);
     expect(held.confidence).toBeLessThan(free.confidence);
   });
 });
@@ -122,17 +122,17 @@ describe('back and belly', () => {
   it('are a look when light alone speaks: a colourful far side in the sun', () => {
     const sunlit = (_: number, across: number) =>
       across < 0.5 ? ([230, 190, 60] as const) : ([120, 118, 112] as const);
-    expect(dorsalFinding(seenLie({}, sunlit), null).verdict).toBe('look');
+    expect(dorsalFinding(seenLie({}, sunlit), null).tone).toBe('look');
   });
 
   it('of a plain fish are not called wrong', () => {
-    expect(dorsalFinding(seenLie({}, plain), null).verdict).not.toBe('fault');
+    expect(dorsalFinding(seenLie({}, plain), null).tone).not.toBe('fault');
   });
 
   it('are judged beside a hand, not under it', () => {
     const hand = [[130, 220]] as const;
     const underHand = (s: number, across: number) => (s > 0.3 && s < 0.57 ? PALE : backUp(s, across));
-    expect(dorsalFinding(seenLie({ handMm: hand }, underHand), null).verdict).toBe('clear');
+    expect(dorsalFinding(seenLie({ handMm: hand }, underHand), null).tone).toBe('clear');
     const covered = [[10, 390]] as const;
     expect(dorsalFinding(seenLie({ handMm: covered }, backUp), null)).toMatchObject({
       verdict: 'clear',
@@ -154,32 +154,32 @@ describe('back and belly beside the eye, which lies towards the back', () => {
 
   it('are the wrong way round with the eye at the near side and the light side far', () => {
     expect(dorsalFinding(seenLie({}, backDown), eye('near'))).toMatchObject({ verdict: 'fault', confidence: 0.88 }); // prettier-ignore
-    expect(dorsalFinding(seenLie({}, sunFromFar), eye('near')).verdict).toBe('fault');
+    expect(dorsalFinding(seenLie({}, sunFromFar), eye('near')).tone).toBe('fault');
   });
 
   it('are a look where eye and light disagree', () => {
-    expect(dorsalFinding(seenLie({}, plain), eye('near')).verdict).toBe('look');
-    expect(dorsalFinding(seenLie({}, backDown), eye('far')).verdict).toBe('look');
+    expect(dorsalFinding(seenLie({}, plain), eye('near')).tone).toBe('look');
+    expect(dorsalFinding(seenLie({}, backDown), eye('far')).tone).toBe('look');
     // A belly that is plainly at the near side is believed more than what was taken for an eye.
-    expect(dorsalFinding(seenLie({}, backUp), eye('near')).verdict).toBe('clear');
+    expect(dorsalFinding(seenLie({}, backUp), eye('near')).tone).toBe('clear');
   });
 
   it('are no look for the sun’s sake alone', () => {
-    expect(dorsalFinding(seenLie({}, sunFromFar), null).verdict).toBe('look');
-    expect(dorsalFinding(seenLie({}, sunFromFar), eye('far')).verdict).toBe('clear');
+    expect(dorsalFinding(seenLie({}, sunFromFar), null).tone).toBe('look');
+    expect(dorsalFinding(seenLie({}, sunFromFar), eye('far')).tone).toBe('clear');
   });
 
   it('are told by the eye alone where hands leave no flank', () => {
     const covered = { handMm: [[10, 390]] } as const;
     expect(dorsalFinding(seenLie(covered, backUp), eye('far'))).toMatchObject({ verdict: 'clear', confidence: 0.85 }); // prettier-ignore
-    expect(dorsalFinding(seenLie(covered, backUp), eye('near')).verdict).toBe('look');
+    expect(dorsalFinding(seenLie(covered, backUp), eye('near')).tone).toBe('look');
   });
 });
 
 describe('a tail', () => {
   it('in the body’s line is straight, also on a fish that lies askew', () => {
-    expect(curledFinding(seenLie({}, plain)).verdict).toBe('clear');
-    expect(curledFinding(seenLie({ asideAt: (s) => 12 * s }, plain)).verdict).toBe('clear');
+    expect(curledFinding(seenLie({}, plain)).tone).toBe('clear');
+    expect(curledFinding(seenLie({ asideAt: (s) => 12 * s }, plain)).tone).toBe('clear');
   });
 
   it('that is bent beside it by more than a hundredth of the length is a look, with how far', () => {
@@ -254,6 +254,6 @@ describe('a tail that stands up', () => {
   it('is none without a shadow, with the narrow one of a tail that lies, or before a shadow’s straight edge', () => {
     const straight = block(330, 440, AXIS_MM + 22, AXIS_MM + 70);
     for (const shadow of [null, thrown([4, 2]), straight])
-      expect(curledFinding(seeShaded(shadow)).verdict).toBe('clear');
+      expect(curledFinding(seeShaded(shadow)).tone).toBe('clear');
   });
 });

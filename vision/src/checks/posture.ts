@@ -141,7 +141,7 @@ const FINLESS = [[0.06, 0.32], [0.75, 0.87]] as const; // prettier-ignore
 /** Whether the tail is bent aside, or stands up: that shows from above by its shadow alone, in the sun. */
 export function curledFinding(seen: SeenCatch): Finding {
   const bent = bentFinding(seen);
-  return bent.verdict === 'clear' ? (standingFinding(seen) ?? bent) : bent;
+  return bent.tone === 'clear' ? (standingFinding(seen) ?? bent) : bent;
 }
 
 function standingFinding(seen: SeenCatch): Finding | null {

@@ -12,7 +12,7 @@ export interface FrameMerit {
 
 export function frameMerit({ lengthMm, sigmaMm, findings }: PhotoAnalysis): FrameMerit {
   const withVerdict = (verdict: 'fault' | 'look'): BenchCheck[] =>
-    findings.filter((one) => one.verdict === verdict && !one.isUnanswered).map(({ check }) => check);
+    findings.filter((one) => one.tone === verdict && !one.isUnanswered).map(({ check }) => check);
   return {
     hasLength: lengthMm !== null,
     faults: withVerdict('fault'),

@@ -39,7 +39,7 @@ const verdicts = (
   expected: typeof OWN | null = OWN,
 ): Partial<Record<BenchCheck, string>> =>
   Object.fromEntries(
-    identifierFindings(seen(part), expected, ZONE, (x, y) => [x, y]).map(({ check, verdict }) => [
+    identifierFindings(seen(part), expected, ZONE, (x, y) => [x, y]).map(({ check, tone: verdict }) => [
       check,
       verdict,
     ]),

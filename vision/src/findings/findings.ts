@@ -1,4 +1,4 @@
-import type { FindingVerdict } from '@lauta/core/evidence';
+import type { Tone } from '@lauta/core/evidence';
 import { INFRACTIONS, type Infraction } from '@lauta/core/rules';
 import type { Point } from '../geometry/point.ts';
 
@@ -20,7 +20,7 @@ export interface FindingMeasure {
 /** What the bench says of one check. It informs; people decide. */
 export interface Finding {
   check: BenchCheck;
-  verdict: FindingVerdict;
+  tone: Tone;
   /** How sure the verdict is, 0 to 1. */
   confidence: number;
   why: string;
@@ -34,7 +34,7 @@ export interface Finding {
 /** A finding whose place matters only when there is something to look at. */
 export function findingOf(
   check: BenchCheck,
-  verdict: FindingVerdict,
+  verdict: Tone,
   confidence: number,
   why: string,
   place: Point | null = null,
@@ -42,7 +42,7 @@ export function findingOf(
 ): Finding {
   return {
     check,
-    verdict,
+    tone: verdict,
     confidence,
     why,
     place: verdict === 'clear' ? null : place,

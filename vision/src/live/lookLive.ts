@@ -162,6 +162,6 @@ function cardSeen(
     : identifierFindings({ codes: [], unread, sheets: findSheets(view, isBare) }, null, null, (x, y) =>
         projectBoardPoint(pose, x, y),
       );
-  const isSeen = isCode || (missing?.verdict !== 'fault' && cropped?.verdict !== 'fault');
+  const isSeen = isCode || (missing?.tone !== 'fault' && cropped?.tone !== 'fault');
   return { isSeen, framesAgo: 0 };
 }

@@ -22,14 +22,14 @@ interface Props {
 export function openFindings(findings: readonly Finding[]): Finding[] {
   const rank = { fault: 0, look: 1, clear: 2 };
   return findings
-    .filter(({ verdict, isUnanswered }) => verdict !== 'clear' && !isUnanswered)
-    .sort((a, b) => rank[a.verdict] - rank[b.verdict] || b.confidence - a.confidence);
+    .filter(({ tone: verdict, isUnanswered }) => verdict !== 'clear' && !isUnanswered)
+    .sort((a, b) => rank[a.tone] - rank[b.tone] || b.confidence - a.confidence);
 }
 
 /** What the bench noticed: first what is to be looked at, then, folded away, what is clear. */
 export function FindingsList({ findings, step, onShow, isFishThere = false, beside }: Props) {
   const open = openFindings(findings);
-  const clear = findings.filter((finding) => finding.verdict === 'clear');
+  const clear = findings.filter((finding) => finding.tone === 'clear');
   const unanswered = findings.filter(({ isUnanswered }) => isUnanswered);
   if (findings.length === 0) return null;
   return (
@@ -86,8 +86,8 @@ function clearWords(count: number, isAll: boolean): string {
 
 function Head({ finding, step }: { finding: Finding; step: StepId }) {
   return (
-    <Signal tone={finding.verdict}>
-      {finding.verdict === 'fault' ? INFRACTION_WORDS[finding.check] : `${CHECK_WORDS[finding.check]}?`}
+    <Signal tone={finding.tone}>
+      {finding.tone === 'fault' ? INFRACTION_WORDS[finding.check] : `${CHECK_WORDS[finding.check]}?`}
       {finding.measure && <span className="num font-normal">, {measureWords(finding.measure, step)}</span>}
     </Signal>
   );

@@ -7,9 +7,9 @@ import { measureWords, openFindings } from './FindingsList.tsx';
 import { viewOf } from './view.ts';
 import { CHECK_WORDS, RESHOOT_WORDS } from './words.ts';
 
-const finding = (check: Finding['check'], verdict: Finding['verdict'], confidence = 0.8): Finding => ({
+const finding = (check: Finding['check'], verdict: Finding['tone'], confidence = 0.8): Finding => ({
   check,
-  verdict,
+  tone: verdict,
   confidence,
   why: 'because',
   place: null,

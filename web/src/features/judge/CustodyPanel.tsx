@@ -18,13 +18,13 @@ export function CustodyPanel({ caught }: { caught: CatchView }) {
   const custody = useCustody(caught.eventId, caught.catchId, caught.mayJudge);
   if (!custody.data) return null;
   const { findings } = custody.data;
-  const doubts = findings.filter(({ verdict }) => verdict !== 'clear');
-  const clear = findings.filter(({ verdict }) => verdict === 'clear');
+  const doubts = findings.filter(({ tone: verdict }) => verdict !== 'clear');
+  const clear = findings.filter(({ tone: verdict }) => verdict === 'clear');
   return (
     <section aria-label="From capture to server" className="grid gap-0.5">
       {doubts.length > 0 && (
         <ul className="grid gap-0.5">
-          {doubts.map(({ check, verdict, why }) => (
+          {doubts.map(({ check, tone: verdict, why }) => (
             <li key={check}>
               <Signal tone={verdict}>{CUSTODY_WORDS[check]}</Signal>
               <p className="text-quiet pl-5 text-sm">{why}</p>

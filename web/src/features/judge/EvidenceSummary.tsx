@@ -28,7 +28,7 @@ export function EvidenceSummary({
   onShow: (finding: Finding) => void;
 }) {
   const evidence: readonly FileFinding[] = found?.evidence ?? [];
-  const doubts = evidence.filter(({ verdict }) => verdict !== 'clear');
+  const doubts = evidence.filter(({ tone: verdict }) => verdict !== 'clear');
   const { event } = useInEvent();
   const boards = useBoards(event.eventId);
   const { step } = sheet.measure;
@@ -86,7 +86,7 @@ export function EvidenceSummary({
             <Signal tone="look">{MARK_WORDS[mark]}</Signal>
           </li>
         ))}
-        {doubts.map(({ check, verdict, why }) => (
+        {doubts.map(({ check, tone: verdict, why }) => (
           <li key={check}>
             <Signal tone={verdict}>{FILE_CHECK_WORDS[check]}</Signal>
             <p className="text-quiet pl-5 text-sm">{why}</p>
