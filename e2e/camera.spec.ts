@@ -95,7 +95,7 @@ async function judgeAsksForTheOthers(browser: Browser, angler: Page): Promise<vo
     (await (await judge.context.request.get(`/api/catches/${catchId}/custody`)).json()) as CustodyView;
   await expect.poll(async () => (await custody()).captures.length, { timeout: 30_000 }).toBe(12);
   const { findings, captures } = await custody();
-  const clear = new Set(findings.filter(({ tone: verdict }) => verdict === 'clear').map(({ check }) => check));
+  const clear = new Set(findings.filter(({ tone }) => tone === 'clear').map(({ check }) => check));
   for (const check of [
     'photograph-altered',
     'chain-broken',

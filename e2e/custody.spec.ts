@@ -42,16 +42,16 @@ test('a clock that is set back between two catches is found, and the judge sees 
   const second = await claimOne(page);
   const custodyOf = async (catchId: string): Promise<CustodyView> =>
     (await (await judge.context.request.get(`/api/catches/${catchId}/custody`)).json()) as CustodyView;
-  const verdictOf = async (catchId: string, check: string) =>
+  const toneOf = async (catchId: string, check: string) =>
     (await custodyOf(catchId)).findings.find((one) => one.check === check)?.tone;
-  await expect.poll(() => verdictOf(second, 'clock-set-back'), { timeout: 20_000 }).toBe('fault');
-  expect(await verdictOf(first, 'clock-set-back')).not.toBe('fault');
+  await expect.poll(() => toneOf(second, 'clock-set-back'), { timeout: 20_000 }).toBe('fault');
+  expect(await toneOf(first, 'clock-set-back')).not.toBe('fault');
   for (const id of [first, second]) {
-    expect(await verdictOf(id, 'chosen-file')).toBe('look');
-    expect(await verdictOf(id, 'chain-broken')).toBe('clear');
-    expect(await verdictOf(id, 'signature-broken')).toBeUndefined();
+    expect(await toneOf(id, 'chosen-file')).toBe('look');
+    expect(await toneOf(id, 'chain-broken')).toBe('clear');
+    expect(await toneOf(id, 'signature-broken')).toBeUndefined();
     // The simulated boat drifts on the event's waters.
-    expect(await verdictOf(id, 'device-place-outside')).toBe('clear');
+    expect(await toneOf(id, 'device-place-outside')).toBe('clear');
   }
   await judge.page.goto(`${judge.page.url().replace(/\/judge.*|\/$/, '')}/judge/${second}`);
   const way = judge.page.getByRole('region', { name: 'From capture to server' });

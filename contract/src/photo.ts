@@ -1,7 +1,7 @@
 import type { PhotoExif } from '@lauta/core/file-evidence';
 import { z } from 'zod';
 import type { FileFinding } from '@lauta/core/file-evidence';
-import type { SameVerdict } from '@lauta/vision/same-fish';
+import type { Likeness, SameVerdict } from '@lauta/vision/same-fish';
 import { MARK_NAMES, type BenchNotes, type BoardMarks, type PhotoAnalysis } from '@lauta/vision';
 
 const coordinate = z.number().min(-100_000).max(100_000);
@@ -32,10 +32,10 @@ export interface AlikeCatch {
   lengthMm: number;
   /** 0 to 1: how likely it is the same fish. */
   score: number;
-  verdict: SameVerdict;
+  answer: SameVerdict;
   /** One photograph, cut or stored anew. */
   isSamePhoto: boolean;
-  why: string;
+  reason: Likeness['reason'];
   /** Pairs of places that match: px of this photograph, px of the other. */
   places: (readonly [readonly [number, number], readonly [number, number]])[];
 }

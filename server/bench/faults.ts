@@ -56,7 +56,7 @@ export async function reportFaults(dir: string, count: number): Promise<void> {
 async function judge(dir: string, records: readonly PhotoRecord[]): Promise<Judged[]> {
   return (await analyseAll(dir, records)).map(({ record, found }) => ({
     faults: faultsOf(record),
-    verdicts: new Map((found?.analysis.findings ?? []).map(({ check, tone: verdict }) => [check, verdict])),
+    verdicts: new Map((found?.analysis.findings ?? []).map(({ check, tone }) => [check, tone])),
   }));
 }
 

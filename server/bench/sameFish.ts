@@ -37,9 +37,9 @@ export async function reportSameFish(dir: string, pairs: number): Promise<void> 
     const found = indexOf([a, ...gallery]).search(b, 12);
     const own = found.find(({ id }) => id === a.id);
     if (found[0]?.id === a.id) first++;
-    if (own?.likeness.verdict === 'same') same++;
-    if (own?.likeness.verdict === 'look') look++;
-    falseSame += found.filter(({ id, likeness }) => id !== a.id && likeness.verdict === 'same').length;
+    if (own?.likeness.answer === 'same') same++;
+    if (own?.likeness.answer === 'look') look++;
+    falseSame += found.filter(({ id, likeness }) => id !== a.id && likeness.answer === 'same').length;
     searched += GALLERY;
   }
   const print = (text: string): void => void process.stdout.write(`${text}\n`);

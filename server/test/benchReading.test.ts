@@ -122,8 +122,8 @@ describe('an original', () => {
     expect(Math.abs((found.analysis.lengthMm ?? NaN) - (straight.analysis.lengthMm ?? NaN))).toBeLessThan(
       0.4,
     );
-    expect(found.analysis.findings.map(({ tone: verdict }) => verdict)).toEqual(
-      straight.analysis.findings.map(({ tone: verdict }) => verdict),
+    expect(found.analysis.findings.map(({ tone }) => tone)).toEqual(
+      straight.analysis.findings.map(({ tone }) => tone),
     );
   });
 
@@ -336,7 +336,7 @@ describe('a fish that is claimed again', () => {
     }
     expect(view.alike).toHaveLength(1);
     const [alike] = view.alike;
-    expect(alike).toMatchObject({ catchId: first, verdict: 'same', isSamePhoto: true });
+    expect(alike).toMatchObject({ catchId: first, answer: 'same', isSamePhoto: true });
     expect(alike?.places.length).toBeGreaterThan(5);
     // The cut moved every px by the same way.
     for (const [[x, y], [otherX, otherY]] of alike?.places ?? [])

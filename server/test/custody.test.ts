@@ -92,7 +92,7 @@ const custodyOf = async (catchId: string): Promise<CustodyView> => {
   return response.body as CustodyView;
 };
 const doubts = ({ findings }: CustodyView): string[] =>
-  findings.filter(({ tone: verdict }) => verdict !== 'clear').map(({ check, tone: verdict }) => `${check} ${verdict}`);
+  findings.filter(({ tone }) => tone !== 'clear').map(({ check, tone }) => `${check} ${tone}`);
 
 /** A claim whose photograph `phone` signed: what is told and what is claimed may be changed on their way. */
 async function caught(
@@ -281,9 +281,10 @@ describe('a claim that is announced ahead of its photographs', () => {
     await done(sendCommand(world, event.angler, 'catch.claim', event.eventId, body));
     const custody = await custodyOf(body.catchId);
     expect(doubts(custody)).toContain('claimed-otherwise fault');
-    expect(custody.findings.find(({ check }) => check === 'claimed-otherwise')?.why).toContain(
-      'another length, another photograph',
-    );
+    expect(custody.findings.find(({ check }) => check === 'claimed-otherwise')?.reason).toEqual({
+      code: 'claimed-otherwise',
+      differences: ['length', 'photograph'],
+    });
   });
 
   it('twice, after its claim, or for another’s entrant is refused', async () => {

@@ -122,7 +122,7 @@ describe('a partner’s phone', () => {
     await done(sendCommand(world, phone, 'catch.claim', event.eventId, body));
     const custody = (await send(world, event.judge, 'get', `/api/catches/${catchId}/custody`))
       .body as CustodyView;
-    const checks = new Map(custody.findings.map(({ check, tone: verdict }) => [check, verdict]));
+    const checks = new Map(custody.findings.map(({ check, tone }) => [check, tone]));
     expect(checks.get('partner-phone')).toBe('clear');
     expect(checks.has('second-phone')).toBe(false);
     expect((await send(world, phone, 'post', `/api/own-keys/${mine.keyId}/revoke`).send({ why: 'lost' })).status).toBe(403); // prettier-ignore

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { clockTime, dayAndTime, dayWords, duration } from './clock.ts';
+import { clockTime, dayAndTime, dayWords, duration, spanWords } from './clock.ts';
 
 describe('times of an event', () => {
   // Warsaw keeps UTC+2 in June and UTC+1 in December (IANA time zone database).
@@ -26,5 +26,14 @@ describe('times of an event', () => {
     [134 * 60_000, '2 h 14 min'],
   ])('%i ms last %s', (ms, words) => {
     expect(duration(ms)).toBe(words);
+  });
+
+  it('tell a short span to the second', () => {
+    expect([4000, 119_000, 600_000, 7_500_000].map(spanWords)).toEqual([
+      '4 s',
+      '119 s',
+      '10 min',
+      '2 h 5 min',
+    ]);
   });
 });

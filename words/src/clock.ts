@@ -37,3 +37,9 @@ export function duration(ms: number): string {
   const hours = Math.floor(minutes / 60);
   return hours === 0 ? `${minutes} min` : `${hours} h ${minutes % 60} min`;
 }
+
+/** A span of time to the second where it is short: `4 s`, `119 s`, `10 min`, `2 h 5 min`. */
+export function spanWords(ms: number): string {
+  const seconds = Math.round(ms / 1000);
+  return seconds < 120 ? `${seconds} s` : duration(60_000 * Math.round(seconds / 60));
+}

@@ -1,5 +1,5 @@
 import { CLOCK_SLACK_MS, FASTEST_M_S, POSITION_SLACK_M } from '../file-evidence/index.ts';
-import { distanceM, type Tone } from '../evidence/index.ts';
+import { distanceM, worstOf, type Finding, type Tone } from '../evidence/index.ts';
 import type { PlaceOnWaters } from '../waters/index.ts';
 import { firstFormer, type CaptureStatement, type Fix } from './statement.ts';
 
@@ -32,12 +32,58 @@ export const CUSTODY_CHECKS = [
 ] as const;
 export type CustodyCheck = (typeof CUSTODY_CHECKS)[number];
 
-export interface CustodyFinding {
-  check: CustodyCheck;
-  tone: Tone;
-  confidence: number;
-  why: string;
+/** What a claim may say otherwise than what was announced ahead of it. */
+export type AnnouncedFact = 'species' | 'length' | 'code' | 'photograph';
+
+/** Why a check of the way here says what it says, with the facts of each. */
+export interface CustodyReasons {
+  'file-signed': unknown;
+  'file-chosen': unknown;
+  'file-of-none': unknown;
+  'file-unsigned': unknown;
+  'signature-broken': unknown;
+  'key-unknown': unknown;
+  'key-of-another': unknown;
+  'key-revoked': unknown;
+  'paired-phone': unknown;
+  'earlier-device-lost': unknown;
+  'earlier-device': unknown;
+  'chain-forked': unknown;
+  'chain-first': unknown;
+  'chain-begins-elsewhere': unknown;
+  'capture-before-missing': unknown;
+  'chain-other-before': unknown;
+  'chain-linked': unknown;
+  'clock-ran-on': unknown;
+  'reopened-steady': unknown;
+  'reopened-unknown': unknown;
+  'clock-uncompared': unknown;
+  'clock-right': unknown;
+  'signed-within': unknown;
+  'signed-outside': unknown;
+  'no-position': unknown;
+  'way-possible': unknown;
+  'code-as-signed': unknown;
+  'code-otherwise': unknown;
+  'key-late': { byMs: number };
+  /** Forward where it is over 0. */
+  'clock-set': { byMs: number };
+  'clock-backwards': { byMs: number };
+  'heard-before-taken': { byMs: number };
+  /** Ahead of the server's where it is over 0. */
+  'clock-off': { byMs: number };
+  position: { accuracyM: number };
+  'way-too-far': { wayM: number; apartMs: number };
+  'on-waters': { area: string | null };
+  'closed-area': { area: string | null; awayM: number };
+  'outside-waters': { awayM: number };
+  'claimed-otherwise': { differences: readonly AnnouncedFact[] };
+  'file-in-others': { catches: number };
+  /** Null where no capture was told: it was first heard of with its claim. */
+  'first-heard': { afterCaptureMs: number | null; wholeAfterMs: number };
 }
+
+export type CustodyFinding = Finding<CustodyCheck, CustodyReasons>;
 
 /** A device's key as the server knows it. Times are ms since 1970, UTC. */
 export interface DeviceKey {
@@ -78,7 +124,7 @@ export interface CustodyFacts {
   heardAtMs: number;
   arrivedAtMs: number;
   /** What the claim says otherwise than what was announced ahead of it. */
-  announcedOtherwise: readonly string[];
+  announcedOtherwise: readonly AnnouncedFact[];
   /** Other catches with one of these very files. */
   sameFileIn: number;
 }
@@ -112,33 +158,23 @@ export function custodyFindings(facts: CustodyFacts): CustodyFinding[] {
   found.push(heardFinding(facts));
   if (facts.announcedOtherwise.length > 0)
     found.push(
-      finding(
-        'claimed-otherwise',
-        'fault',
-        0.8,
-        `The claim differs from what was announced ahead of it: ${facts.announcedOtherwise.join(', ')}.`,
-      ),
+      finding('claimed-otherwise', 'fault', 0.8, {
+        code: 'claimed-otherwise',
+        differences: facts.announcedOtherwise,
+      }),
     );
   if (facts.sameFileIn > 0)
     found.push(
-      finding(
-        'claimed-twice',
-        'fault',
-        0.99,
-        `The very same file stands in ${facts.sameFileIn === 1 ? 'another catch' : `${facts.sameFileIn} other catches`}.`,
-      ),
+      finding('claimed-twice', 'fault', 0.99, { code: 'file-in-others', catches: facts.sameFileIn }),
     );
   return merged(found);
 }
 
 /** Of several captures the worst word of each check, in the order of the checks. */
 function merged(found: readonly CustodyFinding[]): CustodyFinding[] {
-  const rank: Record<Tone, number> = { clear: 0, look: 1, fault: 2 };
   return CUSTODY_CHECKS.flatMap((check) => {
-    const [worst] = found
-      .filter((one) => one.check === check)
-      .sort((a, b) => rank[b.tone] - rank[a.tone]);
-    return worst ? [worst] : [];
+    const [first, ...others] = found.filter((one) => one.check === check);
+    return first ? [worstOf([first, ...others])] : [];
   });
 }
 
@@ -146,28 +182,12 @@ function fileFindings({ photographs, keys }: CustodyFacts, own: readonly ToldCap
   const found = photographs.map(({ sha256, isFromOutside }): CustodyFinding => {
     const signed = own.find(({ statement }) => statement.photographSha256 === sha256);
     if (signed?.statement.kind === 'frame')
-      return finding(
-        'photograph-altered',
-        'clear',
-        0.98,
-        'The file is the one that the device signed when it was taken.',
-      );
-    if (signed)
-      return finding(
-        'chosen-file',
-        'look',
-        0.9,
-        'The device signed the file when it was chosen, not when it was taken.',
-      );
+      return finding('photograph-altered', 'clear', 0.98, { code: 'file-signed' });
+    if (signed) return finding('chosen-file', 'look', 0.9, { code: 'file-chosen' });
     const hasFrames = own.some(({ statement }) => statement.kind === 'frame');
     if (hasFrames && !isFromOutside)
-      return finding(
-        'photograph-altered',
-        'fault',
-        0.95,
-        'The device signed photographs of this catch, and this file is none of them.',
-      );
-    return finding('unsigned', 'look', 0.9, 'No device signed this file when it was taken.');
+      return finding('photograph-altered', 'fault', 0.95, { code: 'file-of-none' });
+    return finding('unsigned', 'look', 0.9, { code: 'file-unsigned' });
   });
   // Of a key that nobody knows it cannot be said whether it signed.
   const broken = own.filter(
@@ -175,15 +195,7 @@ function fileFindings({ photographs, keys }: CustodyFacts, own: readonly ToldCap
   );
   return broken.length === 0
     ? found
-    : [
-        ...found,
-        finding(
-          'signature-broken',
-          'fault',
-          0.98,
-          'A statement does not fit its signature: it was changed, or signed by another key than it names.',
-        ),
-      ];
+    : [...found, finding('signature-broken', 'fault', 0.98, { code: 'signature-broken' })];
 }
 
 function keyFindings(facts: CustodyFacts, own: readonly ToldCapture[]): CustodyFinding[] {
@@ -198,37 +210,25 @@ function keyFindings(facts: CustodyFacts, own: readonly ToldCapture[]): CustodyF
     const key = facts.keys.find(({ keyId }) => keyId === statement.keyId);
     const atMs = Date.parse(statement.at);
     if (!key) {
-      found.push(finding('key-unknown', 'fault', 0.95, 'The key that signed was never registered.'));
+      found.push(finding('key-unknown', 'fault', 0.95, { code: 'key-unknown' }));
       continue;
     }
     if (!key.isOwn) {
-      found.push(finding('key-of-another', 'fault', 0.95, 'Somebody else’s device signed.'));
+      found.push(finding('key-of-another', 'fault', 0.95, { code: 'key-of-another' }));
       continue;
     }
     if (key.revokedAtMs !== null && atMs > key.revokedAtMs)
-      found.push(finding('key-revoked', 'fault', 0.9, 'The device signed after it had been struck off.'));
+      found.push(finding('key-revoked', 'fault', 0.9, { code: 'key-revoked' }));
     if (key.registeredAtMs > atMs + LATE_MS)
-      found.push(
-        finding(
-          'key-late',
-          'look',
-          0.8,
-          `The device was registered ${spanWords(key.registeredAtMs - atMs)} after the capture.`,
-        ),
-      );
+      found.push(finding('key-late', 'look', 0.8, { code: 'key-late', byMs: key.registeredAtMs - atMs }));
     const others = [...usedBefore(atMs, statement.keyId)].flatMap(
       (keyId) => facts.keys.find((one) => one.keyId === keyId) ?? [],
     );
-    if (key.isPartner)
-      found.push(finding('partner-phone', 'clear', 0.9, 'Taken with a phone that the entrant paired.'));
+    if (key.isPartner) found.push(finding('partner-phone', 'clear', 0.9, { code: 'paired-phone' }));
     else if (others.some(({ revokedWhy }) => revokedWhy !== null))
-      found.push(
-        finding('key-lost', 'look', 0.7, 'An earlier device of this entrant was struck off: its chain ends.'),
-      );
+      found.push(finding('key-lost', 'look', 0.7, { code: 'earlier-device-lost' }));
     else if (others.some(({ isOwn, isPartner }) => isOwn && !isPartner))
-      found.push(
-        finding('second-phone', 'look', 0.7, 'Another device of this entrant took earlier captures.'),
-      );
+      found.push(finding('second-phone', 'look', 0.7, { code: 'earlier-device' }));
   }
   return found;
 }
@@ -242,42 +242,21 @@ function chainFindings({ captures, eventId }: CustodyFacts, own: readonly ToldCa
     const before = chain.find((one) => one.statement.seq === seq - 1);
     const twin = chain.find((one) => one.statement.seq === seq && one.hash !== hash);
     if (twin) {
-      found.push(
-        finding(
-          'chain-broken',
-          'fault',
-          0.9,
-          'Two captures of one device claim the same place in its chain.',
-        ),
-      );
+      found.push(finding('chain-broken', 'fault', 0.9, { code: 'chain-forked' }));
     } else if (seq === 1) {
       const fits = former === firstFormer(keyId, eventId);
       found.push(
         fits
-          ? finding('chain-broken', 'clear', 0.9, 'The first capture of this device in the event.')
-          : finding('chain-broken', 'fault', 0.9, 'The chain of this device does not begin with this event.'),
+          ? finding('chain-broken', 'clear', 0.9, { code: 'chain-first' })
+          : finding('chain-broken', 'fault', 0.9, { code: 'chain-begins-elsewhere' }),
       );
     } else if (!before) {
-      found.push(
-        finding(
-          'capture-missing',
-          'fault',
-          0.85,
-          'The capture before it was never told: it was left out, or is still on its way.',
-        ),
-      );
+      found.push(finding('capture-missing', 'fault', 0.85, { code: 'capture-before-missing' }));
     } else if (before.hash !== former) {
-      found.push(
-        finding(
-          'chain-broken',
-          'fault',
-          0.95,
-          'It names another capture before it than the one that was told.',
-        ),
-      );
+      found.push(finding('chain-broken', 'fault', 0.95, { code: 'chain-other-before' }));
     } else {
       found.push(
-        finding('chain-broken', 'clear', 0.95, 'Linked to the capture before it, and none left out.'),
+        finding('chain-broken', 'clear', 0.95, { code: 'chain-linked' }),
         ...clockBetween(before.statement, statement),
       );
     }
@@ -291,40 +270,18 @@ function clockBetween(before: CaptureStatement, after: CaptureStatement): Custod
     const setMs = wallMs - (after.monotonicMs - before.monotonicMs);
     return [
       Math.abs(setMs) > CLOCK_STEP_MS
-        ? finding(
-            'clock-set-back',
-            'fault',
-            0.9,
-            `The device’s clock was set ${setMs < 0 ? 'back' : 'forward'} by ${spanWords(Math.abs(setMs))} since the capture before.`,
-          )
-        : finding('clock-set-back', 'clear', 0.95, 'The device’s clock ran on since the capture before.'),
+        ? finding('clock-set-back', 'fault', 0.9, { code: 'clock-set', byMs: setMs })
+        : finding('clock-set-back', 'clear', 0.95, { code: 'clock-ran-on' }),
     ];
   }
   if (wallMs < -CLOCK_STEP_MS)
-    return [
-      finding(
-        'clock-set-back',
-        'fault',
-        0.85,
-        `By the device’s clock it was taken ${spanWords(-wallMs)} before the capture that came before it.`,
-      ),
-    ];
+    return [finding('clock-set-back', 'fault', 0.85, { code: 'clock-backwards', byMs: -wallMs })];
   const [was, is] = [before.clockOffsetMs, after.clockOffsetMs];
   const isSteady = was !== null && is !== null && Math.abs(was - is) <= CLOCK_STEP_MS;
   return [
     isSteady
-      ? finding(
-          'clock-restarted',
-          'clear',
-          0.7,
-          'The page was opened anew since the capture before; the device’s clock stood as it was against the server’s.',
-        )
-      : finding(
-          'clock-restarted',
-          'look',
-          0.6,
-          'The page was opened anew since the capture before: whether the device’s clock was set meanwhile is not known.',
-        ),
+      ? finding('clock-restarted', 'clear', 0.7, { code: 'reopened-steady' })
+      : finding('clock-restarted', 'look', 0.6, { code: 'reopened-unknown' }),
   ];
 }
 
@@ -335,39 +292,22 @@ function timeFindings({ sessions }: CustodyFacts, own: readonly ToldCapture[]): 
     const found: CustodyFinding[] = [];
     if (atMs - Math.max(0, offsetMs) > heardAtMs + CLOCK_SLACK_MS)
       found.push(
-        finding(
-          'device-clock-off',
-          'fault',
-          0.95,
-          `The server heard of it ${spanWords(atMs - heardAtMs)} before the device says it was taken.`,
-        ),
+        finding('device-clock-off', 'fault', 0.95, { code: 'heard-before-taken', byMs: atMs - heardAtMs }),
       );
     else if (Math.abs(offsetMs) > CLOCK_SLACK_MS)
-      found.push(
-        finding(
-          'device-clock-off',
-          'look',
-          0.95,
-          `The device’s clock runs ${spanWords(Math.abs(offsetMs))} ${offsetMs > 0 ? 'ahead of' : 'behind'} the server’s.`,
-        ),
-      );
+      found.push(finding('device-clock-off', 'look', 0.95, { code: 'clock-off', byMs: offsetMs }));
     else
       found.push(
         statement.clockOffsetMs === null
-          ? finding(
-              'device-clock-off',
-              'look',
-              0.5,
-              'The device’s clock was never compared with the server’s.',
-            )
-          : finding('device-clock-off', 'clear', 0.9, 'The device’s clock goes with the server’s.'),
+          ? finding('device-clock-off', 'look', 0.5, { code: 'clock-uncompared' })
+          : finding('device-clock-off', 'clear', 0.9, { code: 'clock-right' }),
       );
     const trueMs = atMs - offsetMs;
     const isInside = sessions.some(({ fromMs, toMs }) => trueMs >= fromMs && trueMs <= toMs);
     found.push(
       isInside
-        ? finding('device-time-outside', 'clear', 0.9, 'Signed within a session.')
-        : finding('device-time-outside', 'fault', 0.8, 'Signed outside of every session.'),
+        ? finding('device-time-outside', 'clear', 0.9, { code: 'signed-within' })
+        : finding('device-time-outside', 'fault', 0.8, { code: 'signed-outside' }),
     );
     return found;
   });
@@ -376,14 +316,9 @@ function timeFindings({ sessions }: CustodyFacts, own: readonly ToldCapture[]): 
 function placeFindings({ captures, placeOn }: CustodyFacts, own: readonly ToldCapture[]): CustodyFinding[] {
   return own.flatMap(({ statement }): CustodyFinding[] => {
     const { position } = statement;
-    if (!position) return [finding('device-place-missing', 'look', 0.9, 'The device had no position.')];
+    if (!position) return [finding('device-place-missing', 'look', 0.9, { code: 'no-position' })];
     const found = [
-      finding(
-        'device-place-missing',
-        'clear',
-        0.9,
-        `The device had a position, good to ${Math.round(position.accuracyM)} m.`,
-      ),
+      finding('device-place-missing', 'clear', 0.9, { code: 'position', accuracyM: position.accuracyM }),
     ];
     const place = placeOn?.(position);
     if (place) found.push(placeFinding(place, position.accuracyM));
@@ -397,18 +332,12 @@ function placeFindings({ captures, placeOn }: CustodyFacts, own: readonly ToldCa
       const seconds = Math.max(1, (Date.parse(statement.at) - Date.parse(before.at)) / 1000);
       found.push(
         wayM / seconds > FASTEST_M_S
-          ? finding(
-              'device-too-far-too-soon',
-              'fault',
-              0.85,
-              `${(wayM / 1000).toFixed(1)} km from the entrant’s capture before it, ${spanWords(1000 * seconds)} earlier.`,
-            )
-          : finding(
-              'device-too-far-too-soon',
-              'clear',
-              0.85,
-              'The way from the entrant’s capture before it can be gone in the time.',
-            ),
+          ? finding('device-too-far-too-soon', 'fault', 0.85, {
+              code: 'way-too-far',
+              wayM,
+              apartMs: 1000 * seconds,
+            })
+          : finding('device-too-far-too-soon', 'clear', 0.85, { code: 'way-possible' }),
       );
     }
     return found;
@@ -417,40 +346,20 @@ function placeFindings({ captures, placeOn }: CustodyFacts, own: readonly ToldCa
 
 function placeFinding({ where, name, awayM }: PlaceOnWaters, accuracyM: number): CustodyFinding {
   if (where === 'open')
-    return finding('device-place-outside', 'clear', 0.9, `On the event’s waters${name ? `, ${name}` : ''}.`);
+    return finding('device-place-outside', 'clear', 0.9, { code: 'on-waters', area: name });
   // A receiver's word is good to its accuracy: nearer to the bounds than that nobody can say.
-  const verdict = awayM > Math.max(accuracyM, 20) ? 'fault' : 'look';
-  const by = `${Math.round(awayM)} m`;
+  const tone = awayM > Math.max(accuracyM, 20) ? 'fault' : 'look';
   return where === 'closed'
-    ? finding(
-        'device-place-outside',
-        verdict,
-        0.85,
-        `In a closed area${name ? `, ${name}` : ''}, ${by} from its edge.`,
-      )
-    : finding('device-place-outside', verdict, 0.85, `Outside of the event’s waters by ${by}.`);
+    ? finding('device-place-outside', tone, 0.85, { code: 'closed-area', area: name, awayM })
+    : finding('device-place-outside', tone, 0.85, { code: 'outside-waters', awayM });
 }
 
 function identifierFindings({ identifierCode }: CustodyFacts, own: readonly ToldCapture[]): CustodyFinding[] {
   return own.flatMap(({ statement }) => {
     if (statement.identifierCode === null || identifierCode === null) return [];
     return statement.identifierCode === identifierCode
-      ? [
-          finding(
-            'identifier-otherwise',
-            'clear',
-            0.9,
-            'The code that was claimed is the one the device signed.',
-          ),
-        ]
-      : [
-          finding(
-            'identifier-otherwise',
-            'fault',
-            0.8,
-            'Another code was claimed than the device signed when the photograph was taken.',
-          ),
-        ];
+      ? [finding('identifier-otherwise', 'clear', 0.9, { code: 'code-as-signed' })]
+      : [finding('identifier-otherwise', 'fault', 0.8, { code: 'code-otherwise' })];
   });
 }
 
@@ -460,28 +369,18 @@ function heardFinding({ captures, catchId, heardAtMs, arrivedAtMs }: CustodyFact
   const takenMs = Math.min(
     ...told.map(({ statement }) => Date.parse(statement.at) - (statement.clockOffsetMs ?? 0)),
   );
-  const after = Number.isFinite(takenMs)
-    ? `${spanWords(Math.max(0, firstMs - takenMs))} after the capture`
-    : 'with its claim';
-  const later = Math.max(0, arrivedAtMs - firstMs);
-  const whole =
-    later < 1000 ? 'its photographs came with that' : `its photographs were whole ${spanWords(later)} later`;
-  return finding('first-heard', 'clear', 0.99, `The server first heard of it ${after}; ${whole}.`);
-}
-
-/** A span of time as a person says it. */
-export function spanWords(ms: number): string {
-  const seconds = Math.round(ms / 1000);
-  if (seconds < 120) return `${seconds} s`;
-  const minutes = Math.round(seconds / 60);
-  return minutes < 120 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+  return finding('first-heard', 'clear', 0.99, {
+    code: 'first-heard',
+    afterCaptureMs: Number.isFinite(takenMs) ? Math.max(0, firstMs - takenMs) : null,
+    wholeAfterMs: Math.max(0, arrivedAtMs - firstMs),
+  });
 }
 
 function finding(
   check: CustodyCheck,
-  verdict: Tone,
+  tone: Tone,
   confidence: number,
-  why: string,
+  reason: CustodyFinding['reason'],
 ): CustodyFinding {
-  return { check, tone: verdict, confidence, why };
+  return { check, tone, confidence, reason };
 }

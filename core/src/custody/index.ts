@@ -17,10 +17,11 @@ export {
 export {
   CUSTODY_CHECKS,
   custodyFindings,
-  spanWords,
   type CustodyCheck,
   type CustodyFacts,
+  type AnnouncedFact,
   type CustodyFinding,
+  type CustodyReasons,
   type DeviceKey,
   type ToldCapture,
 } from './findings.ts';

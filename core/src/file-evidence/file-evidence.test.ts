@@ -69,12 +69,12 @@ const GOOD: FileFacts = {
       : { where: 'outside', name: null, awayM: 111_000 * Math.abs(latitude - 51.052) },
   former: { atMs: NOON - 3_600_000, position: { latitude: 51.06, longitude: 19.03 } },
 };
-const verdictOf = (facts: FileFacts, check: FileCheck): string | undefined =>
+const toneOf = (facts: FileFacts, check: FileCheck): string | undefined =>
   fileFindings(facts).find((one) => one.check === check)?.tone;
 
 describe('findings of a file', () => {
   it('are all clear for one as a phone stores it', () => {
-    expect(fileFindings(GOOD).map(({ check, tone: verdict }) => `${check} ${verdict}`)).toEqual([
+    expect(fileFindings(GOOD).map(({ check, tone }) => `${check} ${tone}`)).toEqual([
       'time-missing clear',
       'time-outside clear',
       'clock-off clear',
@@ -101,8 +101,8 @@ describe('findings of a file', () => {
     ['a change after it was taken', { modifiedAtLocal: '2026-06-14T12:30:00' }, 'resaved', 'look'],
     ['no camera', { exif: { ...GOOD.exif, device: null }, startsWithJfif: true }, 'resaved', 'look'],
   ]; // prettier-ignore
-  it.each(cases)('%s', (_, change, check, verdict) => {
-    expect(verdictOf({ ...GOOD, ...change }, check)).toBe(verdict);
+  it.each(cases)('%s', (_, change, check, tone) => {
+    expect(toneOf({ ...GOOD, ...change }, check)).toBe(tone);
   });
 
   it('say nothing of waters and ways that nobody has told', () => {

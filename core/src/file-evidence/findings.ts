@@ -1,4 +1,4 @@
-import { distanceM, type Tone, type Position } from '../evidence/index.ts';
+import { distanceM, type Finding, type Position, type Tone } from '../evidence/index.ts';
 import type { PlaceOnWaters } from '../waters/index.ts';
 import type { PhotoExif } from './photoExif.ts';
 
@@ -16,12 +16,33 @@ export const FILE_CHECKS = [
 ] as const;
 export type FileCheck = (typeof FILE_CHECKS)[number];
 
-export interface FileFinding {
-  check: FileCheck;
-  tone: Tone;
-  confidence: number;
-  why: string;
+/** A sign that a program has stored the file again. */
+export type ResavedSign =
+  | { code: 'thumbnail-proportions' | 'changed-later' | 'no-camera' }
+  | { code: 'program-tables'; quality: number };
+
+/** Why a check of the file says what it says, with the facts of each. */
+export interface FileReasons {
+  'no-time': unknown;
+  'no-offset': unknown;
+  'own-time': unknown;
+  'within-session': unknown;
+  'outside-sessions': unknown;
+  'before-claim': unknown;
+  'after-claim': { byMs: number };
+  'no-position': unknown;
+  'own-position': unknown;
+  'on-waters': unknown;
+  'closed-area': { area: string | null };
+  'outside-waters': { awayM: number };
+  'way-possible': unknown;
+  'way-too-far': { wayM: number; apartMs: number };
+  'other-thumbnail': unknown;
+  'stored-once': unknown;
+  'may-be-resaved': { signs: readonly ResavedSign[] };
 }
+
+export type FileFinding = Finding<FileCheck, FileReasons>;
 
 /** What is known of a file and of its catch. Times are ms since 1970, UTC. */
 export interface FileFacts {
@@ -63,39 +84,25 @@ export function fileFindings(facts: FileFacts): FileFinding[] {
 
 function timeFindings({ exif, sessions, receivedAtMs, madeAtMs }: FileFacts): FileFinding[] {
   const takenMs = exif.takenAt === null ? NaN : Date.parse(exif.takenAt);
-  if (exif.takenAtLocal === null)
-    return [finding('time-missing', 'look', 0.9, 'The file has no time of its own.')];
-  if (Number.isNaN(takenMs))
-    return [
-      finding(
-        'time-missing',
-        'look',
-        0.8,
-        'The file’s time has no offset: in which zone it was taken is not said.',
-      ),
-    ];
-  const has = finding('time-missing', 'clear', 0.95, 'The file has its own time, with its offset.');
+  if (exif.takenAtLocal === null) return [finding('time-missing', 'look', 0.9, { code: 'no-time' })];
+  if (Number.isNaN(takenMs)) return [finding('time-missing', 'look', 0.8, { code: 'no-offset' })];
+  const has = finding('time-missing', 'clear', 0.95, { code: 'own-time' });
   const inside = sessions.some(({ fromMs, toMs }) => takenMs >= fromMs && takenMs <= toMs);
   const outside = inside
-    ? finding('time-outside', 'clear', 0.95, 'The photograph was taken within a session.')
-    : finding('time-outside', 'fault', 0.85, 'By the file’s time it was taken outside of every session.');
+    ? finding('time-outside', 'clear', 0.95, { code: 'within-session' })
+    : finding('time-outside', 'fault', 0.85, { code: 'outside-sessions' });
   const aheadMs = takenMs - Math.min(receivedAtMs, madeAtMs);
   const clock =
     aheadMs > CLOCK_SLACK_MS
-      ? finding(
-          'clock-off',
-          'fault',
-          0.9,
-          `The file says it was taken ${Math.round(aheadMs / 60_000)} min after it was claimed.`,
-        )
-      : finding('clock-off', 'clear', 0.7, 'The file’s time lies before the claim’s.');
+      ? finding('clock-off', 'fault', 0.9, { code: 'after-claim', byMs: aheadMs })
+      : finding('clock-off', 'clear', 0.7, { code: 'before-claim' });
   return [has, outside, clock];
 }
 
 function placeFindings({ exif, placeOn, former }: FileFacts): FileFinding[] {
   const { position, takenAt } = exif;
-  if (!position) return [finding('place-missing', 'look', 0.9, 'The file has no position.')];
-  const found = [finding('place-missing', 'clear', 0.95, 'The file has a position.')];
+  if (!position) return [finding('place-missing', 'look', 0.9, { code: 'no-position' })];
+  const found = [finding('place-missing', 'clear', 0.95, { code: 'own-position' })];
   const place = placeOn?.(position);
   if (place)
     found.push(
@@ -105,10 +112,10 @@ function placeFindings({ exif, placeOn, former }: FileFacts): FileFinding[] {
             'fault',
             0.85,
             place.where === 'closed'
-              ? `It was taken in a closed area${place.name ? `, ${place.name}` : ''}.`
-              : `It was taken ${(place.awayM / 1000).toFixed(1)} km outside of the event’s waters.`,
+              ? { code: 'closed-area', area: place.name }
+              : { code: 'outside-waters', awayM: place.awayM },
           )
-        : finding('place-outside', 'clear', 0.9, 'It was taken on the event’s waters.'),
+        : finding('place-outside', 'clear', 0.9, { code: 'on-waters' }),
     );
   const takenMs = takenAt === null ? NaN : Date.parse(takenAt);
   if (former && !Number.isNaN(takenMs)) {
@@ -116,18 +123,8 @@ function placeFindings({ exif, placeOn, former }: FileFacts): FileFinding[] {
     const seconds = Math.max(1, Math.abs(takenMs - former.atMs) / 1000);
     found.push(
       wayM / seconds > FASTEST_M_S
-        ? finding(
-            'too-far-too-soon',
-            'fault',
-            0.8,
-            `${(wayM / 1000).toFixed(1)} km from the capture before it, ${Math.round(seconds / 60)} min earlier or later.`,
-          )
-        : finding(
-            'too-far-too-soon',
-            'clear',
-            0.8,
-            'The way from the capture before it can be gone in the time.',
-          ),
+        ? finding('too-far-too-soon', 'fault', 0.8, { code: 'way-too-far', wayM, apartMs: 1000 * seconds })
+        : finding('too-far-too-soon', 'clear', 0.8, { code: 'way-possible' }),
     );
   }
   return found;
@@ -144,23 +141,20 @@ function resavedFinding(facts: FileFacts): FileFinding {
     pictureAspect,
   } = facts;
   if (thumbnailAlike !== null && thumbnailAlike < ALIKE_THUMBNAIL)
-    return finding('resaved', 'fault', 0.85, 'The thumbnail in the file shows another picture.');
-  const signs: string[] = [];
+    return finding('resaved', 'fault', 0.85, { code: 'other-thumbnail' });
+  const signs: ResavedSign[] = [];
   if (thumbnailAspect !== null && Math.abs(thumbnailAspect / pictureAspect - 1) > ASPECT_SLACK)
-    signs.push('the thumbnail has other proportions');
+    signs.push({ code: 'thumbnail-proportions' });
   if (modifiedAtLocal !== null && exif.takenAtLocal !== null && modifiedAtLocal > exif.takenAtLocal)
-    signs.push('it was changed after it was taken');
-  if (exif.device === null && startsWithJfif) signs.push('no camera has signed it');
+    signs.push({ code: 'changed-later' });
+  if (exif.device === null && startsWithJfif) signs.push({ code: 'no-camera' });
   if (exif.device === null && standardQuality !== null)
-    signs.push(`its tables are a program’s, quality ${standardQuality}`);
-  if (signs.length === 0)
-    return finding('resaved', 'clear', 0.7, 'Nothing in the file says that it was stored again.');
-  return finding(
-    'resaved',
-    'look',
-    Math.min(0.8, 0.4 + 0.2 * signs.length),
-    `The file may have been stored again: ${signs.join('; ')}.`,
-  );
+    signs.push({ code: 'program-tables', quality: standardQuality });
+  if (signs.length === 0) return finding('resaved', 'clear', 0.7, { code: 'stored-once' });
+  return finding('resaved', 'look', Math.min(0.8, 0.4 + 0.2 * signs.length), {
+    code: 'may-be-resaved',
+    signs,
+  });
 }
 
 /** How alike a picture and its thumbnail are: correlation of their grey values on one grid, −1 to 1. */
@@ -180,6 +174,11 @@ export function alikeGreys(a: readonly number[], b: readonly number[]): number {
   return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : 1;
 }
 
-function finding(check: FileCheck, verdict: Tone, confidence: number, why: string): FileFinding {
-  return { check, tone: verdict, confidence, why };
+function finding(
+  check: FileCheck,
+  tone: Tone,
+  confidence: number,
+  reason: FileFinding['reason'],
+): FileFinding {
+  return { check, tone, confidence, reason };
 }

@@ -8,6 +8,8 @@ export {
   type FileCheck,
   type FileFacts,
   type FileFinding,
+  type FileReasons,
+  type ResavedSign,
 } from './findings.ts';
 export { readJpegTables, standardQuality, type JpegTables } from './jpegTables.ts';
 export { NO_EXIF, type PhotoExif } from './photoExif.ts';

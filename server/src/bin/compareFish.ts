@@ -1,7 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
-import { flankPattern, likenessOf, type KnownFlank } from '@lauta/vision/same-fish';
+import { flankPattern, likenessOf, type KnownFlank, type Likeness } from '@lauta/vision/same-fish';
 import type { MeasuringBoard } from '@lauta/vision';
+import { likenessReason } from '@lauta/words/likeness';
 import { analysePhotograph } from '../bench/analysePhotograph.ts';
 import { readBoardFile } from './boardFile.ts';
 
@@ -21,9 +22,13 @@ async function main(): Promise<void> {
   const likeness =
     typeof a === 'string' || typeof b === 'string'
       ? { score: 0.2, verdict: 'look', why: typeof a === 'string' ? a : (b as string) }
-      : likenessOf(a, b);
+      : saidOf(likenessOf(a, b));
   const { score, verdict, why } = likeness;
   process.stdout.write(`${JSON.stringify({ score: Math.round(score * 1000) / 1000, verdict, why })}\n`);
+}
+
+function saidOf(likeness: Likeness): { score: number; verdict: string; why: string } {
+  return { score: likeness.score, verdict: likeness.answer, why: likenessReason(likeness) };
 }
 
 /** The fish of a photograph as it is compared, or why there is none. */

@@ -8,6 +8,7 @@ import {
   type Point,
   type Quad,
 } from '@lauta/vision';
+import { photoReason } from '@lauta/words/photoFindings';
 import { analysePhotograph } from '../bench/analysePhotograph.ts';
 import { readBoardFile } from './boardFile.ts';
 
@@ -65,11 +66,11 @@ async function readOne(
     mouthGapMm: analysis.mouthGapMm === null ? null : rounded(analysis.mouthGapMm),
     tiltDeg: analysis.found && rounded(analysis.found.tiltDeg),
     identifier: analysis.identifier ?? { visible: false, payload: null },
-    findings: analysis.findings.map(({ check, tone: verdict, confidence, why }) => ({
-      check,
-      verdict,
-      confidence,
-      why,
+    findings: analysis.findings.map((finding) => ({
+      check: finding.check,
+      verdict: finding.tone,
+      confidence: finding.confidence,
+      why: photoReason(finding),
     })),
     ...(analysis.trouble ? { reason: analysis.trouble } : {}),
     ...(isTruncated ? { truncated: true } : {}),

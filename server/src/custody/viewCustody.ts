@@ -1,5 +1,5 @@
 import { areasOf, type Announcement, type CaptureView, type CustodyView } from '@lauta/contract';
-import { custodyFindings, type DeviceKey, type ToldCapture } from '@lauta/core/custody';
+import { custodyFindings, type AnnouncedFact, type DeviceKey, type ToldCapture } from '@lauta/core/custody';
 import { placeOnWaters } from '@lauta/core/waters';
 import type { CatchRecord } from '../catch/catchStore.ts';
 import type { Photograph } from '../photo/photographStore.ts';
@@ -146,13 +146,17 @@ async function keysOf(
   );
 }
 
-/** What a claim says otherwise than what was announced ahead of it, in words. */
-function differences(announced: Announcement, record: CatchRecord, claimed: readonly Photograph[]): string[] {
-  const found: string[] = [];
-  if (announced.speciesId !== record.speciesId) found.push('another kind of fish');
-  if (announced.claimedSteps !== record.claimedSteps) found.push('another length');
-  if (announced.identifierCode !== record.identifierCode) found.push('another code');
+/** What a claim says otherwise than what was announced ahead of it. */
+function differences(
+  announced: Announcement,
+  record: CatchRecord,
+  claimed: readonly Photograph[],
+): AnnouncedFact[] {
+  const found: AnnouncedFact[] = [];
+  if (announced.speciesId !== record.speciesId) found.push('species');
+  if (announced.claimedSteps !== record.claimedSteps) found.push('length');
+  if (announced.identifierCode !== record.identifierCode) found.push('code');
   const sums = new Set(announced.photographs.map(({ sha256 }) => sha256));
-  if (claimed.some(({ sha256 }) => !sums.has(sha256))) found.push('another photograph');
+  if (claimed.some(({ sha256 }) => !sums.has(sha256))) found.push('photograph');
   return found;
 }

@@ -89,7 +89,7 @@ export class FlankKeeper {
     for (const { id, likeness } of found) {
       const other = wanted.get(id);
       const theirs = flanks.byCatch.get(id);
-      if (likeness.verdict === 'different' || !other || !theirs?.flank) continue;
+      if (likeness.answer === 'different' || !other || !theirs?.flank) continue;
       const entrant = await stores.people.findEntrant(other.entrantId);
       catches.push({
         catchId: id,
@@ -99,9 +99,9 @@ export class FlankKeeper {
         capturedAt: other.capturedAt.toISOString(),
         lengthMm: theirs.lengthMm ?? 0,
         score: likeness.score,
-        verdict: likeness.verdict,
+        answer: likeness.answer,
         isSamePhoto: likeness.isSamePhoto,
-        why: likeness.why,
+        reason: likeness.reason,
         places: placesOf(likeness.match?.places ?? [], flank, theirs.flank),
       });
     }

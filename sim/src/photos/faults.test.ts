@@ -101,7 +101,7 @@ describe('a photograph without a fault', () => {
     const record = (await drawn).find(({ faults }) => faults.length === 0) as PhotoRecord;
     const { findings, identifier } = await analyse(record);
     expect(findings.map(({ check }) => check).toSorted()).toEqual([...BENCH_CHECKS].toSorted());
-    expect(findings.filter(({ tone: verdict }) => verdict === 'fault')).toEqual([]);
+    expect(findings.filter(({ tone }) => tone === 'fault')).toEqual([]);
     expect(identifier).toEqual({ visible: true, payload: record.expectedPayload });
   }, 300_000);
 });
@@ -114,7 +114,7 @@ describe('a photograph without a board', () => {
     expect(trouble).toBe('no-board');
     expect(findings.map(({ check }) => check).toSorted()).toEqual([...BENCH_CHECKS].toSorted());
     const nose = findings.find(({ check }) => check === 'nose-gap');
-    expect(nose).toMatchObject({ verdict: 'look', isUnanswered: true, place: null });
+    expect(nose).toMatchObject({ tone: 'look', isUnanswered: true, place: null });
   });
 });
 
@@ -132,12 +132,12 @@ describe('one fish photographed twice', () => {
       }),
     );
     const same = likenessOf(a as KnownFlank, b as KnownFlank);
-    expect(same.verdict).toBe('same');
+    expect(same.answer).toBe('same');
     expect(same.isSamePhoto).toBe(false);
     const [other] = await drawn;
     const { flank } = await analyse(other as PhotoRecord);
     const stranger = { ...(a as KnownFlank), flank: flankPattern(flank?.pattern ?? '') };
-    expect(likenessOf(a as KnownFlank, stranger).verdict).not.toBe('same');
+    expect(likenessOf(a as KnownFlank, stranger).answer).not.toBe('same');
   }, 180_000);
 });
 

@@ -1,5 +1,5 @@
 import { seededDice } from '@lauta/core/dice';
-import { TONES } from '@lauta/core/evidence';
+import { worstOf } from '@lauta/core/evidence';
 import type { MeasuringBoard } from '../board/board.ts';
 import { patternOf, type Pattern } from '../find-board/pattern.ts';
 import { fitSigmaMm } from '../find-board/refine.ts';
@@ -195,7 +195,7 @@ export function* analysisSteps(
   findings.push(
     tailCropped(seen, frame),
     ...checked.findings,
-    worse(unsharpFinding(seen), blurFinding(edgeSharpness(acrossLines))),
+    worstOf([unsharpFinding(seen), blurFinding(edgeSharpness(acrossLines))]),
   );
   const drawn = drawOutline(seen.outline, toPhoto);
   const gaps = { noseGapMm: checked.noseGapMm, mouthGapMm: checked.mouthGapMm, identifier };
@@ -218,11 +218,6 @@ export function* analysisSteps(
     findings,
     trouble: null,
   };
-}
-
-/** The finding that says more against a photograph. */
-function worse(a: Finding, b: Finding): Finding {
-  return TONES.indexOf(b.tone) > TONES.indexOf(a.tone) ? b : a;
 }
 
 /** With one of these there is no length: a wrong one would be worse. */
@@ -331,10 +326,7 @@ function withoutLength(
     mouthGapMm: null,
     identifier: null,
     flank: null,
-    findings: withUnanswered(
-      findings,
-      `${found ? 'No fish was found on the board' : 'No board was found'}: a person has to look.`,
-    ),
+    findings: withUnanswered(findings, { code: found ? 'no-fish-found' : 'no-board-found' }),
     trouble,
   };
 }
@@ -376,15 +368,11 @@ function* searchBoards(
   };
 }
 
-function boardFinding(verdict: 'clear' | 'fault', confidence: number, name: string): Finding {
-  return findingOf(
-    'wrong-board',
-    verdict,
-    confidence,
-    verdict === 'clear'
-      ? `The lines are those of the ${name}.`
-      : `The lines are those of another kind of board, the ${name}.`,
-  );
+function boardFinding(tone: 'clear' | 'fault', confidence: number, name: string): Finding {
+  return findingOf('wrong-board', tone, confidence, {
+    code: tone === 'clear' ? 'board-approved' : 'board-of-another-kind',
+    board: name,
+  });
 }
 
 function describeBoard(located: LocatedBoard, scale: Scale): BoardFound {

@@ -20,14 +20,12 @@ export function headCropped(
   const stop = [projectBoardPoint(pose, 0, 0), projectBoardPoint(pose, 0, pattern.widthMm)];
   const stopPx = Math.max(...stop.map((corner) => insidePx(corner, frame)));
   const worst = nose ? Math.min(insidePx(nose, frame), stopPx) : stopPx;
-  const verdict = worst < 1 ? 'fault' : worst < 0.006 * frame.widthPx ? 'look' : 'clear';
+  const tone = worst < 1 ? 'fault' : worst < 0.006 * frame.widthPx ? 'look' : 'clear';
   return findingOf(
     'head-cropped',
-    verdict,
-    verdict === 'look' ? 0.6 : 0.97,
-    verdict === 'clear'
-      ? 'Nose and stop are in the picture.'
-      : 'The nose or the stop lies at or beyond the picture’s edge.',
+    tone,
+    tone === 'look' ? 0.6 : 0.97,
+    tone === 'clear' ? { code: 'nose-in-picture' } : { code: 'nose-at-edge' },
     toPhoto(0, pattern.widthMm / 2),
   );
 }
@@ -48,16 +46,16 @@ export function tailCropped({ fish, pose, toPhoto }: SeenCatch, frame: Frame): F
   }
   const endMm = view.fromXMm + piece.toColumn / view.cellsPerMm;
   const middleMm = view.fromYMm + (piece.fromRow + piece.toRow) / 2 / view.cellsPerMm;
-  return findingOf('tail-cropped', cut ? 'fault' : 'clear', 0.96, cut ? 'The tail reaches the picture’s edge.' : 'The tail’s end is in the picture.', toPhoto(endMm, middleMm)); // prettier-ignore
+  return findingOf('tail-cropped', cut ? 'fault' : 'clear', 0.96, cut ? { code: 'tail-at-edge' } : { code: 'tail-in-picture' }, toPhoto(endMm, middleMm)); // prettier-ignore
 }
 
 export function steepCamera(tiltDeg: number, limitDeg: number): Finding {
-  const verdict = tiltDeg > limitDeg + 0.5 ? 'fault' : tiltDeg > limitDeg - 1 ? 'look' : 'clear';
+  const tone = tiltDeg > limitDeg + 0.5 ? 'fault' : tiltDeg > limitDeg - 1 ? 'look' : 'clear';
   return findingOf(
     'steep-camera',
-    verdict,
-    verdict === 'look' ? 0.6 : 0.97,
-    `The camera looks ${tiltDeg.toFixed(1)}° off straight down; ${limitDeg}° are allowed.`,
+    tone,
+    tone === 'look' ? 0.6 : 0.97,
+    { code: 'camera-tilt', tiltDeg, limitDeg },
     null,
     { value: tiltDeg, unit: 'deg' },
   );

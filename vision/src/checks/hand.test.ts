@@ -67,7 +67,7 @@ describe('what reaches in over the edge', () => {
 });
 
 describe('what a hand hides', () => {
-  const verdicts = (fromMm: number, toMm: number, untilYMm?: number): Record<string, Finding> => {
+  const tones = (fromMm: number, toMm: number, untilYMm?: number): Record<string, Finding> => {
     const seen = seeDrawn({ lengthMm: LENGTH_MM, things: [arm(fromMm, toMm, SKIN, untilYMm)] });
     return Object.fromEntries(
       handFindings(seen, seeReaching(seen), viewHead(seen), false).map((finding) => [finding.check, finding]),
@@ -75,45 +75,45 @@ describe('what a hand hides', () => {
   };
 
   it('in the middle of the body is nothing that a rule asks for', () => {
-    const found = verdicts(180, 250);
+    const found = tones(180, 250);
     for (const check of ['tail-held', 'eye-covered', 'grip-in-photo'])
       expect(found[check]?.tone).toBe('clear');
   });
 
   it('over the eye is a fault', () => {
-    expect(verdicts(16, 70, 48)['eye-covered']).toMatchObject({ verdict: 'fault' });
+    expect(tones(16, 70, 48)['eye-covered']).toMatchObject({ tone: 'fault' });
   });
 
   it('over the tail is a fault', () => {
-    expect(verdicts(350, 410, 50)['tail-held']).toMatchObject({
-      verdict: 'fault',
+    expect(tones(350, 410, 50)['tail-held']).toMatchObject({
+      tone: 'fault',
       measure: { unit: 'share' },
     });
   });
 
   it('at the gill cover alone is a look: whether fingers are under it is for people', () => {
-    expect(verdicts(78, 118, 60)['hand-in-gills']?.tone).toBe('look');
+    expect(tones(78, 118, 60)['hand-in-gills']?.tone).toBe('look');
   });
 
   it('in the fish’s own colours is told by where it comes in: at the head, where no eye is seen, and at the gill cover', () => {
     const seen = seeDrawn({ lengthMm: LENGTH_MM });
     const coming = (fromMm: number, toMm: number): ReachingThing => ({ fromMm, toMm, side: 'near', coverOf: () => 0, hides: () => false, overMm: null }); // prettier-ignore
-    const verdictOf = (check: string, fromMm: number, toMm: number, isEyeSeen = false) =>
+    const toneOf = (check: string, fromMm: number, toMm: number, isEyeSeen = false) =>
       handFindings(seen, [coming(fromMm, toMm)], viewHead(seen), isEyeSeen).find((one) => one.check === check)
         ?.tone;
-    expect(verdictOf('eye-covered', 4, 100)).toBe('look');
-    expect(verdictOf('eye-covered', 4, 100, true)).toBe('clear');
-    expect(verdictOf('eye-covered', 60, 130)).toBe('clear');
+    expect(toneOf('eye-covered', 4, 100)).toBe('look');
+    expect(toneOf('eye-covered', 4, 100, true)).toBe('clear');
+    expect(toneOf('eye-covered', 60, 130)).toBe('clear');
     // A deep fish's belly hides the edge for longer than a hand does.
-    expect(verdictOf('eye-covered', 4, 200)).toBe('clear');
-    expect(verdictOf('hand-in-gills', 80, 150, true)).toBe('look');
-    expect(verdictOf('hand-in-gills', 120, 190, true)).toBe('clear');
-    expect(verdictOf('hand-in-gills', 80, 240, true)).toBe('clear');
+    expect(toneOf('eye-covered', 4, 200)).toBe('clear');
+    expect(toneOf('hand-in-gills', 80, 150, true)).toBe('look');
+    expect(toneOf('hand-in-gills', 120, 190, true)).toBe('clear');
+    expect(toneOf('hand-in-gills', 80, 240, true)).toBe('clear');
   });
 
   it('narrower than four fingers at the head is a tool', () => {
-    const found = verdicts(24, 40, 80);
-    expect(found['grip-in-photo']).toMatchObject({ verdict: 'fault' });
+    const found = tones(24, 40, 80);
+    expect(found['grip-in-photo']).toMatchObject({ tone: 'fault' });
     expect(found['grip-in-photo']?.place).not.toBeNull();
   });
 
@@ -134,7 +134,7 @@ describe('what a hand hides', () => {
   it('beside the head on the ground and next to the edge on the face is a tool’s handle; less of it is not', () => {
     const stick = (fromMm: number, toMm: number, fromYMm = 140) => [{ outlineMm: block(fromMm, toMm, fromYMm, 320), colour: [60, 64, 70] as Rgb }]; // prettier-ignore
     const handle = gripOf(stick(20, 42));
-    expect(handle).toMatchObject({ verdict: 'fault' });
+    expect(handle).toMatchObject({ tone: 'fault' });
     expect(handle?.place).not.toBeNull();
     // Less of it on the face is looked at: between 3 and 14 mm inside of the edge 3 mm are covered.
     expect(gripOf(stick(20, 42, 146))?.tone).toBe('look');

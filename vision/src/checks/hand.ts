@@ -282,10 +282,10 @@ export function handFindings(
   const nearTail = hands.some(({ overMm }) => overMm !== null && overMm[1] > 0.84 * farMm);
   const tail =
     tailCover > 0.5
-      ? findingOf('tail-held', 'fault', 0.88, 'A hand lies on the tail.', at(0.92), share(tailCover))
+      ? findingOf('tail-held', 'fault', 0.88, { code: 'hand-on-tail' }, at(0.92), share(tailCover))
       : tailCover > 0.25 || (nearTail && tailCover > 0.15)
-        ? findingOf('tail-held', 'look', 0.5, 'A hand is near the tail’s end.', at(0.92), share(tailCover))
-        : findingOf('tail-held', 'clear', 0.9, 'The tail lies free.');
+        ? findingOf('tail-held', 'look', 0.5, { code: 'hand-near-tail' }, at(0.92), share(tailCover))
+        : findingOf('tail-held', 'clear', 0.9, { code: 'tail-free' });
 
   const overHead = hands.filter(
     ({ fromMm, overMm }) => fromMm < 0.18 * farMm || (overMm !== null && overMm[0] < 0.12 * farMm),
@@ -293,12 +293,12 @@ export function handFindings(
   const eyeCover = most(overHead.map((hand) => hand.coverOf(EYE_BOX)));
   const eye =
     eyeCover > 0.3 && seen.fish.tip
-      ? findingOf('eye-covered', 'fault', 0.82, 'A hand hides the eye.', at(0.09), share(eyeCover))
+      ? findingOf('eye-covered', 'fault', 0.82, { code: 'hand-over-eye' }, at(0.09), share(eyeCover))
       : eyeCover > 0.14
-        ? findingOf('eye-covered', 'look', 0.5, 'A hand is near the eye.', at(0.09), share(eyeCover))
+        ? findingOf('eye-covered', 'look', 0.5, { code: 'hand-near-eye' }, at(0.09), share(eyeCover))
         : !isEyeSeen && hands.some((hand) => comesInAt(hand, AT_HEAD, farMm))
-          ? findingOf('eye-covered', 'look', 0.5, 'A hand is at the head, and no eye is seen.', at(0.09))
-          : findingOf('eye-covered', 'clear', 0.88, 'No hand is near the eye.');
+          ? findingOf('eye-covered', 'look', 0.5, { code: 'hand-at-head' }, at(0.09))
+          : findingOf('eye-covered', 'clear', 0.88, { code: 'eye-free' });
 
   // On a small fish the same hand reaches farther back.
   const gillHand = hands.find(
@@ -311,10 +311,10 @@ export function handFindings(
   );
   const isBesideGills = hands.some((hand) => comesInAt(hand, AT_GILLS, farMm) && hasFishColours(hand, farMm));
   const gills = gillHand
-    ? findingOf('hand-in-gills', 'look', 0.5, 'Fingers are at the gill cover: look whether any is under it.', at(0.24), share(gillHand.coverOf(GILL_BOX))) // prettier-ignore
+    ? findingOf('hand-in-gills', 'look', 0.5, { code: 'fingers-at-gills' }, at(0.24), share(gillHand.coverOf(GILL_BOX))) // prettier-ignore
     : isBesideGills
-      ? findingOf('hand-in-gills', 'look', 0.45, 'A hand comes in at the gill cover: look whether any finger is under it.', at(0.24)) // prettier-ignore
-      : findingOf('hand-in-gills', 'clear', 0.85, 'No fingers are at the gill cover.');
+      ? findingOf('hand-in-gills', 'look', 0.45, { code: 'hand-beside-gills' }, at(0.24)) // prettier-ignore
+      : findingOf('hand-in-gills', 'clear', 0.85, { code: 'gills-free' });
 
   return [tail, eye, gills, gripFinding(seen, things, plate, axisMm)];
 }
@@ -336,26 +336,26 @@ function gripFinding(
 ): Finding {
   const check = 'grip-in-photo';
   const { farMm, toPhoto, pattern } = seen;
-  const why = 'Something narrow reaches from the head over the board’s edge, like a gripping tool.';
+  const reason = { code: 'tool-from-head' } as const;
   const tool = things.find(
     ({ fromMm, toMm }) => toMm - fromMm < NARROW_MM && fromMm < 0.18 * farMm && toMm < 0.22 * farMm,
   );
   if (tool) {
-    const [verdict, confidence, yMm] =
+    const [tone, confidence, yMm] =
       tool.side === 'near' ? (['fault', 0.7, pattern.widthMm] as const) : (['look', 0.5, 0] as const);
-    return findingOf(check, verdict, confidence, why, toPhoto((tool.fromMm + tool.toMm) / 2, yMm));
+    return findingOf(check, tone, confidence, reason, toPhoto((tool.fromMm + tool.toMm) / 2, yMm));
   }
   const overStopMm = plate && besideHeadMm(plate, axisMm);
   if (overStopMm !== null)
-    return findingOf(check, 'look', 0.55, 'Something lies over the stop beside the head, like a gripping tool.', toPhoto(0, overStopMm, LOW_ON_PLATE_MM)); // prettier-ignore
+    return findingOf(check, 'look', 0.55, { code: 'tool-over-stop' }, toPhoto(0, overStopMm, LOW_ON_PLATE_MM)); // prettier-ignore
   const stripe = seeStripe(seen);
   // On the ground and on the face: two signs.
   const isStripe = (leastScore: number, leastOnFace: number): boolean =>
     stripe !== null && stripe.score > leastScore && stripe.onFaceShare > leastOnFace;
-  const verdict = isStripe(LEAST_STRIPE, LEAST_ON_FACE) ? 'fault' : isStripe(FAINT_STRIPE, FAINT_ON_FACE) ? 'look' : null; // prettier-ignore
-  return stripe && verdict
-    ? findingOf(check, verdict, verdict === 'fault' ? 0.6 : 0.45, why, toPhoto(stripe.xMm, pattern.widthMm))
-    : findingOf(check, 'clear', 0.7, 'No tool is seen at the head.');
+  const tone = isStripe(LEAST_STRIPE, LEAST_ON_FACE) ? 'fault' : isStripe(FAINT_STRIPE, FAINT_ON_FACE) ? 'look' : null; // prettier-ignore
+  return stripe && tone
+    ? findingOf(check, tone, tone === 'fault' ? 0.6 : 0.45, reason, toPhoto(stripe.xMm, pattern.widthMm))
+    : findingOf(check, 'clear', 0.7, { code: 'no-tool' });
 }
 
 /** So clear a stripe on the ground beside the head that goes on over the face is a handle: seams and shadows are not there too. */

@@ -51,20 +51,20 @@ describe('flesh in an open mouth', () => {
   });
 
   it('is not a red eye: eyes lie towards the back', () => {
-    const verdict = (offMm: number, side: 'far' | 'near'): string => {
+    const tone = (offMm: number, side: 'far' | 'near'): string => {
       const outlineMm = block(4, 22, AXIS_MM + offMm - 5, AXIS_MM + offMm + 5);
       return findingIn(seeDrawn({ lengthMm: LENGTH_MM, things: [{ outlineMm, colour: RED }] }), side).tone;
     };
-    expect([verdict(-15, 'far'), verdict(15, 'near')]).toEqual(['clear', 'clear']);
-    expect(verdict(8, 'far')).toBe('fault');
+    expect([tone(-15, 'far'), tone(15, 'near')]).toEqual(['clear', 'clear']);
+    expect(tone(8, 'far')).toBe('fault');
   });
 
   it('is not a red thing that is higher than any gape', () => {
     const huge = { gapMm: 70, deepMm: 40, placeMm: [10, 76] as const };
-    expect(mouthFinding(shut, huge, null)).toMatchObject({ verdict: 'clear' });
-    expect(mouthFinding(shut, { ...huge, gapMm: 14 }, null)).toMatchObject({ verdict: 'fault' });
-    expect(mouthFinding(shut, { ...huge, gapMm: 3.2, deepMm: 9 }, null)).toMatchObject({ verdict: 'look' });
-    const none = { verdict: 'clear', measure: { value: 0, unit: 'mm' } };
+    expect(mouthFinding(shut, huge, null)).toMatchObject({ tone: 'clear' });
+    expect(mouthFinding(shut, { ...huge, gapMm: 14 }, null)).toMatchObject({ tone: 'fault' });
+    expect(mouthFinding(shut, { ...huge, gapMm: 3.2, deepMm: 9 }, null)).toMatchObject({ tone: 'look' });
+    const none = { tone: 'clear', measure: { value: 0, unit: 'mm' } };
     expect(mouthFinding(shut, null, null)).toMatchObject(none);
   });
 });
@@ -85,7 +85,7 @@ describe('an open mouth that is dark inside', () => {
 
   it('is a fault from 8 mm on where its height falls evenly, and a look where it is lower or less even', () => {
     const dark: DarkMouth = { gapMm: 9, deepMm: 40, unevenness: 0.03, placeMm: [4, 76] };
-    expect(mouthFinding(shut, null, dark)).toMatchObject({ verdict: 'fault', measure: { value: 9 } });
+    expect(mouthFinding(shut, null, dark)).toMatchObject({ tone: 'fault', measure: { value: 9 } });
     expect(mouthFinding(shut, null, { ...dark, gapMm: 7 }).tone).toBe('look');
     expect(mouthFinding(shut, null, { ...dark, unevenness: 0.07 }).tone).toBe('look');
     expect(mouthFinding(shut, null, { ...dark, gapMm: 4 }).tone).toBe('clear');

@@ -1,4 +1,4 @@
-import { findingOf, type Finding } from '../findings/findings.ts';
+import { findingOf, type BenchReason, type Finding } from '../findings/findings.ts';
 import { NOSE_HEIGHT_SHARE, type HeadView } from './headView.ts';
 import { medianOf } from '../image/median.ts';
 import type { DarkMouth } from './darkMouth.ts';
@@ -75,29 +75,33 @@ const SURE_UNEVENNESS = 0.05;
 /** What flesh between the jaws and a dark wedge between them tell: either may be seen alone. */
 export function mouthFinding(seen: SeenCatch, flesh: MouthSeen | null, dark: DarkMouth | null): Finding {
   const check = 'mouth-open';
-  const shut = findingOf(check, 'clear', 0.75, 'No opening is seen between the jaws.', null, {
+  const shut = findingOf(check, 'clear', 0.75, { code: 'jaws-closed' }, null, {
     value: 0,
     unit: 'mm',
   });
-  const found = (verdict: 'look' | 'fault', confidence: number, why: string, mouth: MouthSeen): Finding =>
+  const found = (
+    tone: 'look' | 'fault',
+    confidence: number,
+    reason: BenchReason,
+    mouth: MouthSeen,
+  ): Finding =>
     findingOf(
       check,
-      verdict,
+      tone,
       confidence,
-      why,
+      reason,
       seen.toPhoto(mouth.placeMm[0], mouth.placeMm[1], NOSE_HEIGHT_SHARE * seen.farMm),
       { value: mouth.gapMm, unit: 'mm' },
     );
-  const apart = 'The jaws stand apart.';
+  const apart = { code: 'jaws-apart' } as const;
   const isBeforeHead = flesh !== null && flesh.gapMm > MOST_GAP_SHARE * seen.farMm;
   const isDeep = flesh !== null && flesh.deepMm >= Math.max(LEAST_DEEP_MM, LEAST_DEEP_SHARE * seen.farMm);
   if (flesh && !isBeforeHead && isDeep && flesh.gapMm >= LEAST_GAP_MM)
     return found('fault', 0.88, apart, flesh);
   if (dark && dark.gapMm >= SURE_DARK_MM && dark.unevenness <= SURE_UNEVENNESS)
     return found('fault', 0.8, apart, dark);
-  if (dark && dark.gapMm >= LEAST_DARK_MM)
-    return found('look', 0.5, 'Something dark and wedge-shaped is seen between the jaws.', dark);
+  if (dark && dark.gapMm >= LEAST_DARK_MM) return found('look', 0.5, { code: 'dark-wedge' }, dark);
   if (flesh && !isBeforeHead && flesh.deepMm >= 0.6 * LEAST_DEEP_MM && flesh.gapMm >= 0.7 * LEAST_GAP_MM)
-    return found('look', 0.5, 'The mouth may be open a little.', flesh);
-  return isBeforeHead ? { ...shut, confidence: 0.5, why: 'Something red lies before the head.' } : shut;
+    return found('look', 0.5, { code: 'jaws-may-be-apart' }, flesh);
+  return isBeforeHead ? { ...shut, confidence: 0.5, reason: { code: 'red-before-head' } } : shut;
 }

@@ -5,12 +5,12 @@ import { viewHead } from './headView.ts';
 import { noseFinding, seeNose, type NoseSeen } from './nose.ts';
 import type { SeenCatch } from './seenCatch.ts';
 
-function noseOf(wish: CatchWish): { seen: SeenCatch; nose: NoseSeen; verdict: string } {
+function noseOf(wish: CatchWish): { seen: SeenCatch; nose: NoseSeen; tone: string } {
   const seen = seeDrawn(wish);
   const head = viewHead(seen);
   const nose = seeNose(seen, head);
   if (!nose) throw new Error('nose: expected to be seen');
-  return { seen, nose, verdict: noseFinding(seen, nose, head.axisMm).tone };
+  return { seen, nose, tone: noseFinding(seen, nose, head.axisMm).tone };
 }
 
 describe('the nose’s gap', () => {
@@ -19,10 +19,10 @@ describe('the nose’s gap', () => {
     [0, 'clear'],
     [12, 'fault'],
     [22, 'fault'],
-  ])('of %i mm is read to within three standard uncertainties: %s', (noseGapMm, verdict) => {
+  ])('of %i mm is read to within three standard uncertainties: %s', (noseGapMm, tone) => {
     const found = noseOf({ lengthMm: 402, noseGapMm });
     expect(Math.abs(found.nose.gapMm - noseGapMm)).toBeLessThan(3 * found.nose.sigmaMm);
-    expect(found.verdict).toBe(verdict);
+    expect(found.tone).toBe(tone);
   });
 
   it('is as doubtful as the height of the nose, which goes with the fish’s length', () => {
@@ -33,8 +33,8 @@ describe('the nose’s gap', () => {
   });
 
   it('of a fish that carries its nose low is a look or clear, never a fault', () => {
-    const { verdict } = noseOf({ lengthMm: 402, noseHeightMm: 0.033 * 402 });
-    expect(['clear', 'look']).toContain(verdict);
+    const { tone } = noseOf({ lengthMm: 402, noseHeightMm: 0.033 * 402 });
+    expect(['clear', 'look']).toContain(tone);
   });
 
   it('is told with its place, at the nose', () => {
@@ -48,7 +48,7 @@ describe('the nose’s gap', () => {
   it('is at least as wide as a blunt head begins, and less where a pointed snout may go on into the dark', () => {
     const blunt = noseOf({ lengthMm: 402, noseGapMm: 16 });
     expect(blunt.nose.leastGapMm).toBeCloseTo(blunt.nose.gapMm, 0);
-    expect(blunt.verdict).toBe('fault');
+    expect(blunt.tone).toBe('fault');
     // A snout before it, from 5 mm wide on: it goes on narrowing to the stop.
     const axisMm = blunt.seen.pattern.widthMm / 2;
     const snout: Point[] = [[4, axisMm - 2.5], [20, axisMm - 8], [20, axisMm + 8], [4, axisMm + 2.5]]; // prettier-ignore
@@ -61,14 +61,14 @@ describe('the nose’s gap', () => {
 
   it('of less than four mm is not told from none, nor more where the nose’s height is doubtful', () => {
     const { seen } = noseOf({ lengthMm: 402 });
-    const verdictOf = (gapMm: number, sigmaMm: number) =>
+    const toneOf = (gapMm: number, sigmaMm: number) =>
       noseFinding(seen, { gapMm, leastGapMm: gapMm, sigmaMm }, 76).tone;
-    expect([verdictOf(3.8, 0.8), verdictOf(4.1, 0.8), verdictOf(4.6, 0.8)]).toEqual([
+    expect([toneOf(3.8, 0.8), toneOf(4.1, 0.8), toneOf(4.6, 0.8)]).toEqual([
       'clear',
       'look',
       'fault',
     ]);
-    expect([verdictOf(6, 4), verdictOf(7.5, 4), verdictOf(11, 4)]).toEqual(['clear', 'look', 'fault']);
+    expect([toneOf(6, 4), toneOf(7.5, 4), toneOf(11, 4)]).toEqual(['clear', 'look', 'fault']);
   });
 
   it('is a look when shadow alone joins nose and stop', () => {
@@ -78,7 +78,7 @@ describe('the nose’s gap', () => {
 
   it('says nothing from a camera that does not see the stop’s face', () => {
     expect(noseFinding(seeDrawn({ lengthMm: 402 }), null, 76)).toMatchObject({
-      verdict: 'clear',
+      tone: 'clear',
       confidence: 0.3,
     });
   });

@@ -130,29 +130,15 @@ const LEAST_LOOK_MM = 3.9;
 
 export function noseFinding(seen: SeenCatch, nose: NoseSeen | null, axisMm: number): Finding {
   const check = 'nose-gap';
-  if (!nose) return findingOf(check, 'clear', 0.3, 'From over the stop the nose’s place cannot be told.');
+  if (!nose) return findingOf(check, 'clear', 0.3, { code: 'camera-over-stop' });
   const { gapMm, leastGapMm, sigmaMm } = nose;
   const place = seen.toPhoto(Math.max(0, gapMm), axisMm, NOSE_HEIGHT_SHARE * seen.farMm);
   const isApart = gapMm > Math.max(LEAST_GAP_MM, 2.6 * sigmaMm);
   const isApartAtLeast = leastGapMm > Math.max(0.7 * LEAST_GAP_MM, 1.5 * sigmaMm);
   const measure = { value: Math.max(0, gapMm), unit: 'mm' } as const;
   if (isApart && isApartAtLeast)
-    return findingOf(check, 'fault', 0.9, 'The nose does not reach the stop.', place, measure);
+    return findingOf(check, 'fault', 0.9, { code: 'nose-apart' }, place, measure);
   if (isApart || gapMm > Math.max(LEAST_LOOK_MM, 1.7 * sigmaMm))
-    return findingOf(
-      check,
-      'look',
-      0.5,
-      'The nose may not touch the stop: it is dark there.',
-      place,
-      measure,
-    );
-  return findingOf(
-    check,
-    'clear',
-    gapMm < 2 * sigmaMm ? 0.9 : 0.6,
-    'The nose touches the stop.',
-    null,
-    measure,
-  );
+    return findingOf(check, 'look', 0.5, { code: 'nose-in-dark' }, place, measure);
+  return findingOf(check, 'clear', gapMm < 2 * sigmaMm ? 0.9 : 0.6, { code: 'nose-touches' }, null, measure);
 }

@@ -26,14 +26,14 @@ describe('the nose at the stop', () => {
   };
 
   it('is seen when nothing lies over it', () => {
-    expect(free.finding).toMatchObject({ verdict: 'clear', confidence: 0.75 });
+    expect(free.finding).toMatchObject({ tone: 'clear', confidence: 0.75 });
     expect(free.front?.chroma).toBeLessThan(0.2);
   });
 
   it('is hidden by something of another colour that is as high as the cheek', () => {
     const found = contactOf({ things: lure(18, 20, 56) });
     expect(found.front?.chroma).toBeGreaterThan(0.55);
-    expect(found.finding).toMatchObject({ verdict: 'fault' });
+    expect(found.finding).toMatchObject({ tone: 'fault' });
     expect(found.finding.place).not.toBeNull();
   });
 
@@ -41,7 +41,7 @@ describe('the nose at the stop', () => {
     // A nose of 402 mm reaches 18 mm high (4.5 %), give or take 3.6: at 36 mm it is something else.
     const found = contactOf({ things: lure(36, 20, 40).map((thing) => ({ ...thing, colour: GREEN })) });
     expect((found.nose?.gapMm ?? NaN) / (found.nose?.sigmaMm ?? NaN)).toBeLessThan(-2.6);
-    expect(found.finding).toMatchObject({ verdict: 'look', confidence: 0.5 });
+    expect(found.finding).toMatchObject({ tone: 'look', confidence: 0.5 });
   });
 
   it('weighs colour and height together: both make a fault, one a look', () => {
@@ -49,21 +49,21 @@ describe('the nose at the stop', () => {
     const high: NoseSeen = { ...low, gapMm: -6 };
     const same: FrontSeen = { chroma: 0.1, height: 0.4 };
     const other: FrontSeen = { chroma: 0.9, height: 0.3 };
-    const verdictOf = (front: FrontSeen | null, nose: NoseSeen | null) =>
+    const toneOf = (front: FrontSeen | null, nose: NoseSeen | null) =>
       contactFinding(free.seen, front, nose, axisMm).tone;
-    expect(verdictOf(same, low)).toBe('clear');
-    expect(verdictOf(same, high)).toBe('look');
-    expect(verdictOf(other, low)).toBe('look');
-    expect(verdictOf(other, null)).toBe('look');
-    expect(verdictOf(other, high)).toBe('fault');
-    expect(verdictOf({ ...other, height: 0.8 }, low)).toBe('fault');
+    expect(toneOf(same, low)).toBe('clear');
+    expect(toneOf(same, high)).toBe('look');
+    expect(toneOf(other, low)).toBe('look');
+    expect(toneOf(other, null)).toBe('look');
+    expect(toneOf(other, high)).toBe('fault');
+    expect(toneOf({ ...other, height: 0.8 }, low)).toBe('fault');
     // Shade explains a little of it, and what is higher than the cheek is no head.
-    expect(verdictOf({ chroma: 0.6, height: 0.8 }, low)).toBe('look');
-    expect(verdictOf({ ...other, height: 1.5 }, low)).toBe('look');
+    expect(toneOf({ chroma: 0.6, height: 0.8 }, low)).toBe('look');
+    expect(toneOf({ ...other, height: 1.5 }, low)).toBe('look');
     // At a head's own height a fainter difference is enough for a look.
-    expect(verdictOf({ chroma: 0.45, height: 0.8 }, low)).toBe('look');
-    expect(verdictOf({ chroma: 0.45, height: 0.3 }, low)).toBe('clear');
-    expect(verdictOf(null, null)).toBe('clear');
+    expect(toneOf({ chroma: 0.45, height: 0.8 }, low)).toBe('look');
+    expect(toneOf({ chroma: 0.45, height: 0.3 }, low)).toBe('clear');
+    expect(toneOf(null, null)).toBe('clear');
   });
 });
 
@@ -76,7 +76,7 @@ describe('a second fish', () => {
 
   it('is a long, thick piece beyond the tail, whose length is told', () => {
     const finding = moreFishFinding(beside(440, 590, 34), []);
-    expect(finding).toMatchObject({ verdict: 'look', measure: { unit: 'mm' } });
+    expect(finding).toMatchObject({ tone: 'look', measure: { unit: 'mm' } });
     expect(Math.abs((finding.measure?.value ?? NaN) - 150)).toBeLessThan(6);
   });
 

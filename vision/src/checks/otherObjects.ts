@@ -31,19 +31,12 @@ export function moreFishFinding(seen: SeenCatch, cardsMm: readonly Quad[]): Find
     const xMm = view.fromXMm + (other.fromColumn + other.toColumn) / 2 / view.cellsPerMm;
     const yMm = view.fromYMm + (other.fromRow + other.toRow) / 2 / view.cellsPerMm;
     if (isCard(xMm, yMm)) continue;
-    return findingOf(
-      'more-fish',
-      'look',
-      0.55,
-      'Something long lies on the board beside the fish.',
-      toPhoto(xMm, yMm),
-      {
-        value: longMm,
-        unit: 'mm',
-      },
-    );
+    return findingOf('more-fish', 'look', 0.55, { code: 'long-thing-beside' }, toPhoto(xMm, yMm), {
+      value: longMm,
+      unit: 'mm',
+    });
   }
-  return findingOf('more-fish', 'clear', 0.8, 'One fish lies on the board.');
+  return findingOf('more-fish', 'clear', 0.8, { code: 'one-fish' });
 }
 
 /** Parts of the head, mm from the stop and shares of the length: what may be hidden, and what it is compared with. */
@@ -117,18 +110,12 @@ export function contactFinding(
   const isOther = front !== null && front.chroma > OTHER_COLOUR;
   const isLikeHead = front !== null && front.height > TALL[0] && front.height < TALL[1];
   if (isOther && (isTooHigh || (front.chroma > SURELY_OTHER && isLikeHead)))
-    return findingOf(
-      check,
-      'fault',
-      isTooHigh ? 0.75 : 0.65,
-      'Something of another colour lies over the nose at the stop.',
-      place,
-    );
+    return findingOf(check, 'fault', isTooHigh ? 0.75 : 0.65, { code: 'other-colour-over-nose' }, place);
   if (isTooHigh)
-    return findingOf(check, 'look', 0.5, 'The stop is hidden higher than a nose reaches: is anything over it?', place); // prettier-ignore
+    return findingOf(check, 'look', 0.5, { code: 'stop-hidden-high' }, place); // prettier-ignore
   if (isOther || (isLikeHead && front.chroma > PERHAPS_OTHER))
-    return findingOf(check, 'look', 0.45, 'The nose at the stop may be hidden.', place);
+    return findingOf(check, 'look', 0.45, { code: 'nose-may-be-hidden' }, place);
   return front
-    ? findingOf(check, 'clear', 0.75, 'The nose is seen at the stop.')
-    : findingOf(check, 'clear', 0.4, 'Too little of the head is seen at the stop.');
+    ? findingOf(check, 'clear', 0.75, { code: 'nose-seen' })
+    : findingOf(check, 'clear', 0.4, { code: 'head-hidden' });
 }

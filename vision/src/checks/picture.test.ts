@@ -48,8 +48,8 @@ describe('how strong a wave must be', () => {
     [4.7, 3.1, 'clear'],
     [4.7, 3.2, 'look'],
     [4.7, 6.1, 'fault'],
-  ] as const)('of %f px at a strength of %f: %s', (periodPx, strength, verdict) => {
-    expect(screenFinding({ periodPx, strength }, null).tone).toBe(verdict);
+  ] as const)('of %f px at a strength of %f: %s', (periodPx, strength, tone) => {
+    expect(screenFinding({ periodPx, strength }, null).tone).toBe(tone);
   });
 });
 
@@ -183,8 +183,8 @@ describe('sharpness', () => {
     [0.9, 'clear'],
     [0.42, 'look'],
     [0.3, 'fault'],
-  ] as const)('%d is %s', (sharpness, verdict) => {
-    expect(blurFinding(sharpness)).toMatchObject({ verdict, measure: { value: sharpness, unit: 'share' } });
+  ] as const)('%d is %s', (sharpness, tone) => {
+    expect(blurFinding(sharpness)).toMatchObject({ tone, measure: { value: sharpness, unit: 'share' } });
   });
 
   /** A catch whose free lines beside the tail are seen with a given clearness. */
@@ -206,7 +206,7 @@ describe('sharpness', () => {
 
   it('of lines is asked beside the tail, of those that nothing covers', () => {
     expect(unsharpFinding(withLines(0.9, 400)).tone).toBe('clear');
-    expect(unsharpFinding(withLines(0.1, 400))).toMatchObject({ verdict: 'fault', measure: { value: 0 } });
+    expect(unsharpFinding(withLines(0.1, 400))).toMatchObject({ tone: 'fault', measure: { value: 0 } });
     // Covered lines, and a tail at the board's end, leave nothing to look at.
     expect(unsharpFinding(withLines(0.1, 400, () => true)).tone).toBe('clear');
     expect(unsharpFinding(withLines(0.1, pattern.lengthMm)).tone).toBe('clear');
@@ -245,9 +245,9 @@ describe('the frame', () => {
     [20.5, 20, 'look'],
     [20.6, 20, 'fault'],
     [12, 10, 'fault'],
-  ] as const)('a tilt of %d° with %d° allowed is %s', (tiltDeg, limitDeg, verdict) => {
+  ] as const)('a tilt of %d° with %d° allowed is %s', (tiltDeg, limitDeg, tone) => {
     expect(steepCamera(tiltDeg, limitDeg)).toMatchObject({
-      verdict,
+      tone,
       measure: { value: tiltDeg, unit: 'deg' },
     });
   });
@@ -262,16 +262,16 @@ describe('the catalogue of checks', () => {
   });
 
   it('is filled with looks where nothing could be asked, and what was found stays', () => {
-    const found = findingOf('unsharp', 'fault', 0.7, 'The whole picture is blurred.');
-    const all = withUnanswered([found], 'No board was found: a person has to look.');
+    const found = findingOf('unsharp', 'fault', 0.7, { code: 'all-blurred' });
+    const all = withUnanswered([found], { code: 'no-board-found' });
     expect(all.map(({ check }) => check).toSorted()).toEqual([...BENCH_CHECKS].toSorted());
     expect(all[0]).toBe(found);
     expect(all.slice(1).every((one) => one.tone === 'look' && one.isUnanswered === true)).toBe(true);
   });
 
   it('tells a place only where there is something to look at', () => {
-    expect(findingOf('unsharp', 'clear', 0.9, 'sharp', [3, 4]).place).toBeNull();
-    expect(findingOf('unsharp', 'look', 0.5, 'blurred', [3, 4]).place).toEqual([3, 4]);
-    expect('measure' in findingOf('unsharp', 'look', 0.5, 'blurred')).toBe(false);
+    expect(findingOf('unsharp', 'clear', 0.9, { code: 'edges-sharp' }, [3, 4]).place).toBeNull();
+    expect(findingOf('unsharp', 'look', 0.5, { code: 'may-be-blurred' }, [3, 4]).place).toEqual([3, 4]);
+    expect('measure' in findingOf('unsharp', 'look', 0.5, { code: 'may-be-blurred' })).toBe(false);
   });
 });

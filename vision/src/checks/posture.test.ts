@@ -91,12 +91,12 @@ describe('which way round a fish lies', () => {
 
   it('is right with the stop at the left and the flare at the far end', () => {
     expect(facingFinding(CORNERS, outlineOfLie({})).tone).toBe('clear');
-    expect(facingFinding(CORNERS, null)).toMatchObject({ verdict: 'clear', confidence: 0.6 });
+    expect(facingFinding(CORNERS, null)).toMatchObject({ tone: 'clear', confidence: 0.6 });
   });
 
   it('is wrong with the stop at the right of the picture, whatever lies on the board', () => {
     const turned: Quad = [CORNERS[2], CORNERS[3], CORNERS[0], CORNERS[1]];
-    expect(facingFinding(turned, outlineOfLie({}))).toMatchObject({ verdict: 'fault', place: turned[0] });
+    expect(facingFinding(turned, outlineOfLie({}))).toMatchObject({ tone: 'fault', place: turned[0] });
     expect(facingFinding(turned, null).tone).toBe('fault');
   });
 
@@ -112,11 +112,11 @@ describe('which way round a fish lies', () => {
 
 describe('back and belly', () => {
   it('lie as they should when the lighter side is the angler’s', () => {
-    expect(dorsalFinding(seenLie({}, backUp), null)).toMatchObject({ verdict: 'clear', confidence: 0.9 });
+    expect(dorsalFinding(seenLie({}, backUp), null)).toMatchObject({ tone: 'clear', confidence: 0.9 });
   });
 
   it('lie the wrong way when the far side is lighter and no more colourful', () => {
-    expect(dorsalFinding(seenLie({}, backDown), null)).toMatchObject({ verdict: 'fault' });
+    expect(dorsalFinding(seenLie({}, backDown), null)).toMatchObject({ tone: 'fault' });
   });
 
   it('are a look when light alone speaks: a colourful far side in the sun', () => {
@@ -135,15 +135,15 @@ describe('back and belly', () => {
     expect(dorsalFinding(seenLie({ handMm: hand }, underHand), null).tone).toBe('clear');
     const covered = [[10, 390]] as const;
     expect(dorsalFinding(seenLie({ handMm: covered }, backUp), null)).toMatchObject({
-      verdict: 'clear',
+      tone: 'clear',
       confidence: 0.4,
     });
   });
 
   it('are judged by cheek and wrist where hands and fins leave nothing of the flank’s middle', () => {
     const covered = [[100, 300]] as const;
-    expect(dorsalFinding(seenLie({ handMm: covered }, backUp), null)).toMatchObject({ verdict: 'clear' });
-    expect(dorsalFinding(seenLie({ handMm: covered }, backDown), null)).toMatchObject({ verdict: 'fault' });
+    expect(dorsalFinding(seenLie({ handMm: covered }, backUp), null)).toMatchObject({ tone: 'clear' });
+    expect(dorsalFinding(seenLie({ handMm: covered }, backDown), null)).toMatchObject({ tone: 'fault' });
   });
 });
 
@@ -153,7 +153,7 @@ describe('back and belly beside the eye, which lies towards the back', () => {
     across < 0.5 ? ([140, 150, 100] as const) : ([120, 128, 86] as const);
 
   it('are the wrong way round with the eye at the near side and the light side far', () => {
-    expect(dorsalFinding(seenLie({}, backDown), eye('near'))).toMatchObject({ verdict: 'fault', confidence: 0.88 }); // prettier-ignore
+    expect(dorsalFinding(seenLie({}, backDown), eye('near'))).toMatchObject({ tone: 'fault', confidence: 0.88 }); // prettier-ignore
     expect(dorsalFinding(seenLie({}, sunFromFar), eye('near')).tone).toBe('fault');
   });
 
@@ -171,7 +171,7 @@ describe('back and belly beside the eye, which lies towards the back', () => {
 
   it('are told by the eye alone where hands leave no flank', () => {
     const covered = { handMm: [[10, 390]] } as const;
-    expect(dorsalFinding(seenLie(covered, backUp), eye('far'))).toMatchObject({ verdict: 'clear', confidence: 0.85 }); // prettier-ignore
+    expect(dorsalFinding(seenLie(covered, backUp), eye('far'))).toMatchObject({ tone: 'clear', confidence: 0.85 }); // prettier-ignore
     expect(dorsalFinding(seenLie(covered, backUp), eye('near')).tone).toBe('look');
   });
 });
@@ -184,14 +184,14 @@ describe('a tail', () => {
 
   it('that is bent beside it by more than a hundredth of the length is a look, with how far', () => {
     const bent = curledFinding(seenLie({ asideAt: (s) => 40 * Math.max(0, s - 0.78) * 5 }, plain));
-    expect(bent).toMatchObject({ verdict: 'look', measure: { unit: 'mm' } });
+    expect(bent).toMatchObject({ tone: 'look', measure: { unit: 'mm' } });
     // At 94 % of the length it lies 40·0.16·5 = 32 mm aside; the wrist, which bends with it, takes some of that.
     expect(Math.abs((bent.measure?.value ?? NaN) - 32)).toBeLessThan(9);
   });
 
   it('is not judged when hands hide the body', () => {
     expect(curledFinding(seenLie({ handMm: [[60, 330]] }, plain))).toMatchObject({
-      verdict: 'clear',
+      tone: 'clear',
       confidence: 0.4,
     });
   });
@@ -237,7 +237,7 @@ describe('a tail that stands up', () => {
       6,
     );
     expect(shadow?.step).toBeCloseTo(-Math.log(SHADE), 0);
-    expect(curledFinding(seen)).toMatchObject({ verdict: 'look' });
+    expect(curledFinding(seen)).toMatchObject({ tone: 'look' });
     expect(curledFinding(seen).place).not.toBeNull();
   });
 

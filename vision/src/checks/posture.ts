@@ -18,17 +18,16 @@ export function facingFinding(corners: Quad, outline: FishOutline | null, isEyeS
   const check = 'facing-right';
   const [zeroFar, endFar] = corners;
   if (!isStanding(corners) && endFar[0] < zeroFar[0])
-    return findingOf(check, 'fault', 0.97, 'The stop is at the right: the board lies the wrong way round in the picture.', zeroFar); // prettier-ignore
-  if (!outline || outline.xMm.length < 12)
-    return findingOf(check, 'clear', 0.6, 'The stop is where it should be.');
+    return findingOf(check, 'fault', 0.97, { code: 'stop-at-right' }, zeroFar); // prettier-ignore
+  if (!outline || outline.xMm.length < 12) return findingOf(check, 'clear', 0.6, { code: 'stop-in-place' });
   // A tail is wider than the wrist before it by half and more; a head narrows down to the nose.
   const far = flareAt(outline, 'far');
   const stop = flareAt(outline, 'stop');
-  const why = 'The end at the stop widens like a tail.';
+  const reason = { code: 'tail-at-stop' } as const;
   if (far < 1.5 && stop > 1.5 && !isEyeSeen)
-    return findingOf(check, 'fault', outline.handMm.length > 0 ? 0.75 : 0.88, why, zeroFar);
-  if (stop > far || (far < 1.5 && stop > 1.3)) return findingOf(check, 'look', 0.5, why, zeroFar);
-  return findingOf(check, 'clear', 0.9, isStanding(corners) ? 'The head is at the stop.' : 'The head is at the left.'); // prettier-ignore
+    return findingOf(check, 'fault', outline.handMm.length > 0 ? 0.75 : 0.88, reason, zeroFar);
+  if (stop > far || (far < 1.5 && stop > 1.3)) return findingOf(check, 'look', 0.5, reason, zeroFar);
+  return findingOf(check, 'clear', 0.9, isStanding(corners) ? { code: 'head-at-stop' } : { code: 'head-at-left' }); // prettier-ignore
 }
 
 /** Shares of the length between which the flanks are compared, and of the height. */
@@ -110,27 +109,21 @@ export function dorsalFinding(seen: SeenCatch, eye: EyeSeen | null): Finding {
   if (eye?.side === 'near' && lighter < SURELY_DARKER) {
     const place = toPhoto(...eye.placeMm, NOSE_HEIGHT_SHARE * farMm);
     return lighter < PERHAPS_LIGHTER
-      ? findingOf(
-          check,
-          'fault',
-          0.88,
-          'Eye and back are at the near side: the back points to the angler.',
-          place,
-        )
-      : findingOf(check, 'look', 0.5, 'The eye seems to be at the near side: is the back there?', place);
+      ? findingOf(check, 'fault', 0.88, { code: 'eye-and-back-near' }, place)
+      : findingOf(check, 'look', 0.5, { code: 'eye-near' }, place);
   }
   if (!sides)
     return eye
-      ? findingOf(check, 'clear', 0.85, 'The eye is at the far side.')
-      : findingOf(check, 'clear', 0.4, 'Too little of the flank is free to tell back from belly.');
+      ? findingOf(check, 'clear', 0.85, { code: 'eye-far' })
+      : findingOf(check, 'clear', 0.4, { code: 'flank-hidden' });
   const { greyer, isWide } = sides;
   const isBelly = lighter < SURELY_LIGHTER;
   // Two signs that agree here too: the far side is the lighter, and it is no more colourful.
   if (!eye && isBelly && greyer < 0.12)
-    return findingOf(check, 'fault', 0.8, 'The belly is at the far side: the back points to the angler.', middle); // prettier-ignore
+    return findingOf(check, 'fault', 0.8, { code: 'belly-far' }, middle); // prettier-ignore
   if (isBelly || (!eye && !isWide && lighter < PERHAPS_LIGHTER))
-    return findingOf(check, 'look', 0.5, 'The flank is lighter at the far side: is the belly there?', middle);
-  return findingOf(check, 'clear', eye || lighter > 0.25 ? 0.9 : 0.6, 'The back is at the far side.');
+    return findingOf(check, 'look', 0.5, { code: 'flank-lighter-far' }, middle);
+  return findingOf(check, 'clear', eye || lighter > 0.25 ? 0.9 : 0.6, { code: 'back-far' });
 }
 
 /** A tail that lies straight continues the body's axis within this share of the length. */
@@ -149,14 +142,10 @@ function standingFinding(seen: SeenCatch): Finding | null {
   if (!shadow || !isOfStandingTail(shadow)) return null;
   const { farMm, toPhoto, outline } = seen;
   const yMm = (outline.upperMm[outline.upperMm.length - 1] + outline.lowerMm[outline.lowerMm.length - 1]) / 2;
-  return findingOf(
-    'tail-curled',
-    'look',
-    0.55,
-    'The tail’s shadow lies beside it: does it stand up?',
-    toPhoto(farMm, yMm),
-    { value: Math.hypot(...shadow.awayMm), unit: 'mm' },
-  );
+  return findingOf('tail-curled', 'look', 0.55, { code: 'tail-shadow' }, toPhoto(farMm, yMm), {
+    value: Math.hypot(...shadow.awayMm),
+    unit: 'mm',
+  });
 }
 
 function bentFinding({ outline, farMm, toPhoto }: SeenCatch): Finding {
@@ -169,15 +158,14 @@ function bentFinding({ outline, farMm, toPhoto }: SeenCatch): Finding {
   });
   const body = middles.filter(([x]) => FINLESS.some(([from, to]) => x > from * farMm && x < to * farMm));
   const end = middles.filter(([x]) => x > 0.9 * farMm && x < 0.98 * farMm);
-  if (body.length < 20 || end.length < 3)
-    return findingOf(check, 'clear', 0.4, 'Too little of the body is free to tell.');
+  if (body.length < 20 || end.length < 3) return findingOf(check, 'clear', 0.4, { code: 'body-hidden' });
   const axis = fitLine(body);
   const asideMm = medianOf(end.map(([x, y]) => y - axis.yMean - axis.slope * (x - axis.xMean)));
   const place = toPhoto(0.94 * farMm, end[0][1]);
   if (Math.abs(asideMm) > MOST_ASIDE_SHARE * farMm)
-    return findingOf(check, 'look', 0.55, 'The tail lies beside the body’s line.', place, {
+    return findingOf(check, 'look', 0.55, { code: 'tail-aside' }, place, {
       value: Math.abs(asideMm),
       unit: 'mm',
     });
-  return findingOf(check, 'clear', 0.6, 'The tail continues the body’s line.');
+  return findingOf(check, 'clear', 0.6, { code: 'tail-straight' });
 }

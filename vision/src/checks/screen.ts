@@ -127,19 +127,15 @@ const LEAST_STRAIGHT = 0.62;
 /** Two signs: the screen's grid, and its frame at the picture's edge. A clear grid or both make a fault, one a look. */
 export function screenFinding({ strength, periodPx }: GridSeen, bezel: BezelSeen | null): Finding {
   const check = 'screen-photo';
-  const why = `A grid of ${periodPx.toFixed(1)} px goes through the picture, as when a screen is photographed.`;
   const kind = periodPx < FINE_PX ? 'fine' : 'other';
-  if (strength > FAULT_STRENGTH[kind]) return findingOf(check, 'fault', 0.75, why);
+  if (strength > FAULT_STRENGTH[kind])
+    return findingOf(check, 'fault', 0.75, { code: 'screen-grid', periodPx });
   const hasGrid = strength > LOOK_STRENGTH[kind];
   const hasFrame = bezel !== null && bezel.straightShare > LEAST_STRAIGHT;
-  if (hasGrid && hasFrame) return findingOf(check, 'fault', 0.75, `${why} A dark frame is at its edge.`);
-  if (hasGrid) return findingOf(check, 'look', 0.5, why);
+  if (hasGrid && hasFrame)
+    return findingOf(check, 'fault', 0.75, { code: 'screen-grid-and-frame', periodPx });
+  if (hasGrid) return findingOf(check, 'look', 0.5, { code: 'screen-grid', periodPx });
   return hasFrame
-    ? findingOf(
-        check,
-        'look',
-        0.5,
-        `A dark frame ends straight at the picture’s ${bezel.side}: is it a screen?`,
-      )
-    : findingOf(check, 'clear', 0.7, 'No screen’s grid or frame was found.');
+    ? findingOf(check, 'look', 0.5, { code: 'screen-frame', side: bezel.side })
+    : findingOf(check, 'clear', 0.7, { code: 'no-screen' });
 }

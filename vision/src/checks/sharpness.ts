@@ -21,14 +21,12 @@ export function unsharpFinding({ fish, pattern, farMm, toPhoto }: SeenCatch): Fi
   // At the board's very end there is nothing left to look at.
   const share = looked < 12 ? 1 : seen / looked;
   const clarity = evidence.clearShare;
-  const verdict = share < 0.45 || clarity < 0.12 ? 'fault' : share < 0.7 || clarity < 0.2 ? 'look' : 'clear';
+  const tone = share < 0.45 || clarity < 0.12 ? 'fault' : share < 0.7 || clarity < 0.2 ? 'look' : 'clear';
   return findingOf(
     'unsharp',
-    verdict,
-    verdict === 'look' ? 0.55 : 0.85,
-    verdict === 'clear'
-      ? 'The lines at the tail can be read.'
-      : `Of the free lines at the tail ${Math.round(share * 100)} % can be read.`,
+    tone,
+    tone === 'look' ? 0.55 : 0.85,
+    tone === 'clear' ? { code: 'lines-read' } : { code: 'lines-read-in-part', share },
     toPhoto(farMm + 10, pattern.widthMm / 2),
     { value: share, unit: 'share' },
   );
@@ -63,9 +61,8 @@ export function edgeSharpness({ widthPx, heightPx, data }: Tones): number {
 /** What blur alone says. */
 export function blurFinding(sharpness: number): Finding {
   const measure = { value: sharpness, unit: 'share' } as const;
-  if (sharpness < BLURRED)
-    return findingOf('unsharp', 'fault', 0.7, 'The whole picture is blurred.', null, measure);
+  if (sharpness < BLURRED) return findingOf('unsharp', 'fault', 0.7, { code: 'all-blurred' }, null, measure);
   if (sharpness < DOUBTFUL)
-    return findingOf('unsharp', 'look', 0.5, 'The picture may be blurred.', null, measure);
-  return findingOf('unsharp', 'clear', 0.5, 'The picture’s edges are sharp.', null, measure);
+    return findingOf('unsharp', 'look', 0.5, { code: 'may-be-blurred' }, null, measure);
+  return findingOf('unsharp', 'clear', 0.5, { code: 'edges-sharp' }, null, measure);
 }

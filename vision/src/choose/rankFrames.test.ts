@@ -1,21 +1,20 @@
 import { describe, expect, it } from 'vitest';
+import type { Tone } from '@lauta/core/evidence';
 import type { PhotoAnalysis } from '../analyse/analyse.ts';
+import { BENCH_CHECKS, findingOf, withUnanswered, type BenchCheck } from '../findings/findings.ts';
 import { frameMerit, rankFrames } from './rankFrames.ts';
 
-type Findings = Record<string, 'clear' | 'look' | 'fault'>;
+type Findings = Partial<Record<BenchCheck, Tone>>;
 
 /** A reading as far as the choice of a frame goes. */
 function frame(name: string, lengthMm: number | null, findings: Findings = {}, sigmaMm = 0.8) {
   const analysis = {
     lengthMm,
     sigmaMm: lengthMm === null ? null : sigmaMm,
-    findings: Object.entries(findings).map(([check, verdict]) => ({
-      check,
-      verdict,
-      confidence: 0.9,
-      why: '',
-      place: null,
-    })),
+    findings: BENCH_CHECKS.flatMap((check) => {
+      const tone = findings[check];
+      return tone ? [findingOf(check, tone, 0.9, { code: 'code-read' })] : [];
+    }),
   } as unknown as PhotoAnalysis;
   return { name, analysis };
 }
@@ -59,10 +58,8 @@ describe('the order of a burst’s frames', () => {
     const { analysis } = frame('no board', null);
     const unanswered = {
       ...analysis,
-      findings: [
-        { check: 'nose-gap', verdict: 'look', confidence: 0.3, why: '', place: null, isUnanswered: true },
-      ],
-    } as unknown as PhotoAnalysis;
+      findings: withUnanswered([], { code: 'no-board-found' }),
+    };
     expect(frameMerit(unanswered).looks).toEqual([]);
   });
 });

@@ -11,12 +11,12 @@ export interface FrameMerit {
 }
 
 export function frameMerit({ lengthMm, sigmaMm, findings }: PhotoAnalysis): FrameMerit {
-  const withVerdict = (verdict: 'fault' | 'look'): BenchCheck[] =>
-    findings.filter((one) => one.tone === verdict && !one.isUnanswered).map(({ check }) => check);
+  const withTone = (tone: 'fault' | 'look'): BenchCheck[] =>
+    findings.filter((one) => one.tone === tone && !one.isUnanswered).map(({ check }) => check);
   return {
     hasLength: lengthMm !== null,
-    faults: withVerdict('fault'),
-    looks: withVerdict('look'),
+    faults: withTone('fault'),
+    looks: withTone('look'),
     provenMm: lengthMm === null ? 0 : Math.max(0, lengthMm - 2 * (sigmaMm ?? 0)),
   };
 }

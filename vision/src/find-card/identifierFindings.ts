@@ -1,6 +1,6 @@
 import type { Identifier } from '@lauta/core/identifier';
 import { CARD_MM, formatPayload } from '@lauta/core/identifier';
-import { findingOf, type Finding } from '../findings/findings.ts';
+import { findingOf, type BenchReason, type Finding } from '../findings/findings.ts';
 import type { Point, Quad } from '../geometry/point.ts';
 import { isLikelyCode, isSureCode, type IdentifierSeen } from './searchIdentifier.ts';
 import type { CodeCandidate } from './findCodes.ts';
@@ -47,22 +47,20 @@ function isWholeCard({ longMm, shortMm }: Sheet): boolean {
 }
 
 function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPhoto: ToPhoto): Finding[] {
-  const clear = (why: string, confidence = 0.97): Finding[] =>
+  const clear = (reason: BenchReason, confidence = 0.97): Finding[] =>
     (['identifier-missing', 'identifier-cropped', 'identifier-glare'] as const).map((check) =>
-      findingOf(check, 'clear', confidence, why),
+      findingOf(check, 'clear', confidence, reason),
     );
   // A card in the sun may be white all over; a reflection is a part of it.
   const shining = codes.find(({ glareShare }) => isWithin(glareShare, SHINING_SHARE));
   const uneven = codes.find(({ isUneven }) => isUneven);
   if (codes.length > 0) {
-    const [missing, cropped, glare] = clear('The card’s code was read.') as [Finding, Finding, Finding];
+    const [missing, cropped, glare] = clear({ code: 'code-read' }) as [Finding, Finding, Finding];
     const at = shining ?? uneven;
     if (!at) return [missing, cropped, glare];
-    const why = shining
-      ? 'A reflection lies on the card; its code could be read.'
-      : 'Light and shade, or a reflection, divide the card; its code could be read.';
+    const reason = { code: shining ? 'reflection-read' : 'uneven-read' } as const;
     const measure = shining && ({ value: shining.glareShare, unit: 'share' } as const);
-    return [missing, cropped, findingOf('identifier-glare', 'look', 0.5, why, toPhoto(...middleOf(at.cardMm)), measure)]; // prettier-ignore
+    return [missing, cropped, findingOf('identifier-glare', 'look', 0.5, reason, toPhoto(...middleOf(at.cardMm)), measure)]; // prettier-ignore
   }
   const smooth = sheets.filter(({ isSliver }) => !isSliver);
   const whole = smooth.find((sheet) => isWholeCard(sheet) && !sheet.isCut);
@@ -79,24 +77,25 @@ function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPhoto: ToP
     letters ??
     unread.find(isLikelyCode);
   const sure = unread.find((one) => isSureCode(one) && !one.isCut);
-  const [, cropped, glare] = clear('', 0.6) as [Finding, Finding, Finding];
-  const notMissing = findingOf('identifier-missing', 'clear', 0.7, 'A card is seen.');
+  const noGlare = (code: 'no-reflection' | 'no-card'): Finding =>
+    findingOf('identifier-glare', 'clear', 0.6, { code });
+  const notMissing = findingOf('identifier-missing', 'clear', 0.7, { code: 'card-seen' });
   const at = (place: { xMm: number; yMm: number }): Point => toPhoto(place.xMm, place.yMm);
   // A code that is plainly seen is not hidden: a card in the sun may be white all over.
   if (sure) {
     return [
       notMissing,
-      findingOf('identifier-cropped', 'look', 0.55, 'A code is seen, but it cannot be read.', at(sure)),
+      findingOf('identifier-cropped', 'look', 0.55, { code: 'code-unreadable' }, at(sure)),
       glaring
-        ? findingOf('identifier-glare', 'look', 0.5, 'The card shines, and its code cannot be read.', at(glaring)) // prettier-ignore
-        : { ...glare, why: 'No reflection was found on the card.' },
+        ? findingOf('identifier-glare', 'look', 0.5, { code: 'card-shines' }, at(glaring)) // prettier-ignore
+        : noGlare('no-reflection'),
     ];
   }
   if (glaring) {
     return [
       notMissing,
-      findingOf('identifier-cropped', 'clear', 0.6, 'The card is not cut off.'),
-      findingOf('identifier-glare', 'fault', 0.8, 'A reflection hides the card’s code.', at(glaring), {
+      findingOf('identifier-cropped', 'clear', 0.6, { code: 'card-not-cut' }),
+      findingOf('identifier-glare', 'fault', 0.8, { code: 'reflection-hides' }, at(glaring), {
         value: glaring.glareShare,
         unit: 'share',
       }),
@@ -106,49 +105,37 @@ function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPhoto: ToP
     // A card by hand has no code: a person reads it.
     const place = at((whole ?? part) as Sheet | CodeCandidate);
     return [
-      findingOf(
-        'identifier-missing',
-        'look',
-        0.6,
-        'What looks like a card shows no readable code: read it yourself.',
-        place,
-      ),
-      findingOf('identifier-cropped', 'look', 0.5, 'The card’s code is hidden, or it has none.', place),
-      findingOf(
-        'identifier-glare',
-        'look',
-        0.4,
-        'The card’s code is not seen: a reflection may hide it.',
-        place,
-      ),
+      findingOf('identifier-missing', 'look', 0.6, { code: 'card-without-code' }, place),
+      findingOf('identifier-cropped', 'look', 0.5, { code: 'code-hidden' }, place),
+      findingOf('identifier-glare', 'look', 0.4, { code: 'reflection-may-hide' }, place),
     ];
   }
   if (cut) {
     return [
-      findingOf('identifier-missing', 'look', 0.5, 'A part of what may be a card is seen.', at(cut)),
-      findingOf('identifier-cropped', 'fault', 0.75, 'The card is cut off at the picture’s edge.', at(cut)),
-      { ...glare, why: 'No reflection was found on the card.' },
+      findingOf('identifier-missing', 'look', 0.5, { code: 'card-in-part' }, at(cut)),
+      findingOf('identifier-cropped', 'fault', 0.75, { code: 'card-cut' }, at(cut)),
+      noGlare('no-reflection'),
     ];
   }
   const sliver = sheets.find(({ isSliver }) => isSliver);
   if (sliver) {
-    const why = 'Something white ends at the picture’s edge: is it the card?';
+    const reason = { code: 'white-at-edge' } as const;
     return [
-      findingOf('identifier-missing', 'look', 0.5, why, at(sliver)),
-      findingOf('identifier-cropped', 'look', 0.5, why, at(sliver)),
-      { ...glare, why: 'No reflection was found on the card.' },
+      findingOf('identifier-missing', 'look', 0.5, reason, at(sliver)),
+      findingOf('identifier-cropped', 'look', 0.5, reason, at(sliver)),
+      noGlare('no-reflection'),
     ];
   }
   return [
-    findingOf('identifier-missing', 'fault', 0.8, 'No card is seen on the board or around it.'),
-    { ...cropped, why: 'No card is seen.' },
-    { ...glare, why: 'No card is seen.' },
+    findingOf('identifier-missing', 'fault', 0.8, { code: 'no-card-around' }),
+    findingOf('identifier-cropped', 'clear', 0.6, { code: 'no-card' }),
+    noGlare('no-card'),
   ];
 }
 
 function wrongFinding({ codes }: IdentifierSeen, expected: Identifier | null, toPhoto: ToPhoto): Finding {
   const [first] = codes;
-  if (!first) return findingOf('identifier-wrong', 'clear', 0.4, 'No code was read.');
+  if (!first) return findingOf('identifier-wrong', 'clear', 0.4, { code: 'no-code' });
   const place = toPhoto(...middleOf(first.cardMm));
   const read = codes.filter(({ identifier }) => identifier !== null);
   if (read.length === 0)
@@ -156,31 +143,28 @@ function wrongFinding({ codes }: IdentifierSeen, expected: Identifier | null, to
       'identifier-wrong',
       'fault',
       0.9,
-      `The code is no identifier: “${first.text.slice(0, 40)}”.`,
+      { code: 'not-an-identifier', text: first.text.slice(0, 40) },
       place,
     );
-  if (!expected)
-    return findingOf(
-      'identifier-wrong',
-      'clear',
-      0.5,
-      'The code was read; there is none of the day to compare it with.',
-    );
+  if (!expected) return findingOf('identifier-wrong', 'clear', 0.5, { code: 'code-uncompared' });
   const wanted = formatPayload(expected);
   const wrong = codes.filter(({ text }) => text !== wanted);
-  if (wrong.length === 0)
-    return findingOf('identifier-wrong', 'clear', 0.98, 'The code is this entrant’s for the day.');
+  if (wrong.length === 0) return findingOf('identifier-wrong', 'clear', 0.98, { code: 'code-of-day' });
   if (wrong.length < codes.length)
-    return findingOf('identifier-wrong', 'look', 0.7, 'Two cards: one is this entrant’s for the day, another is not.', toPhoto(...middleOf(wrong[0].cardMm))); // prettier-ignore
+    return findingOf('identifier-wrong', 'look', 0.7, { code: 'two-cards' }, toPhoto(...middleOf(wrong[0].cardMm))); // prettier-ignore
   const other = read[0].identifier as Identifier;
-  return findingOf('identifier-wrong', 'fault', 0.97, wrongWords(other, expected), place);
+  return findingOf('identifier-wrong', 'fault', 0.97, wrongReason(other, expected), place);
 }
 
-function wrongWords(read: Identifier, expected: Identifier): string {
-  if (read.eventCode !== expected.eventCode) return 'The card is another event’s.';
+function wrongReason(read: Identifier, expected: Identifier): BenchReason {
+  if (read.eventCode !== expected.eventCode) return { code: 'card-of-event' };
   if (read.entrantNumber !== expected.entrantNumber)
-    return `The card is entrant ${read.entrantNumber}’s, not ${expected.entrantNumber}’s.`;
-  return `The card’s code is ${read.code}; this entrant’s for the day is another.`;
+    return {
+      code: 'card-of-entrant',
+      entrantNumber: read.entrantNumber,
+      expectedNumber: expected.entrantNumber,
+    };
+  return { code: 'code-of-another-day', readCode: read.code };
 }
 
 /** Lines at the reading are wanted free for so much beside the tip, mm. */
@@ -194,7 +178,7 @@ function overReading(
   toPhoto: ToPhoto,
 ): Finding {
   const check = 'identifier-over-reading';
-  if (!zone) return findingOf(check, 'clear', 0.4, 'No reading was made.');
+  if (!zone) return findingOf(check, 'clear', 0.4, { code: 'no-reading' });
   for (const { cardMm } of codes) {
     const xs = cardMm.map(([x]) => x);
     const ys = cardMm.map(([, y]) => y);
@@ -208,7 +192,7 @@ function overReading(
       check,
       inside ? 'fault' : 'look',
       inside ? 0.85 : 0.6,
-      'The card lies over the lines at the reading.',
+      { code: 'card-over-reading' },
       toPhoto(...middleOf(cardMm)),
     );
   }
@@ -220,10 +204,15 @@ function overReading(
       yMm < zone.toYMm + CARD_MM.height / 2,
   );
   if (unreadable) {
-    const why = 'What may be a card lies at the reading.';
-    return findingOf(check, 'look', 0.5, why, toPhoto(unreadable.xMm, unreadable.yMm));
+    return findingOf(
+      check,
+      'look',
+      0.5,
+      { code: 'card-may-be-over-reading' },
+      toPhoto(unreadable.xMm, unreadable.yMm),
+    );
   }
-  return findingOf(check, 'clear', 0.9, 'No card lies at the reading.');
+  return findingOf(check, 'clear', 0.9, { code: 'reading-free' });
 }
 
 function middleOf(corners: Quad): [number, number] {

@@ -34,15 +34,12 @@ const seen = (part: Partial<IdentifierSeen>): IdentifierSeen => ({
   sheets: [],
   ...part,
 });
-const verdicts = (
+const tones = (
   part: Partial<IdentifierSeen>,
   expected: typeof OWN | null = OWN,
 ): Partial<Record<BenchCheck, string>> =>
   Object.fromEntries(
-    identifierFindings(seen(part), expected, ZONE, (x, y) => [x, y]).map(({ check, tone: verdict }) => [
-      check,
-      verdict,
-    ]),
+    identifierFindings(seen(part), expected, ZONE, (x, y) => [x, y]).map(({ check, tone }) => [check, tone]),
   );
 
 const SHEET: Sheet = {
@@ -86,9 +83,7 @@ describe('the card about a code', () => {
 
 describe('what is said of the identifier', () => {
   it('is all clear for the entrant’s own card of the day', () => {
-    expect(Object.values(verdicts({ codes: [code('lauta:1:K7Q4M:930:YT1P')] }))).toEqual(
-      Array(5).fill('clear'),
-    );
+    expect(Object.values(tones({ codes: [code('lauta:1:K7Q4M:930:YT1P')] }))).toEqual(Array(5).fill('clear'));
   });
 
   it.each([
@@ -97,7 +92,7 @@ describe('what is said of the identifier', () => {
     ['another event’s', 'lauta:1:Z9Z9Z:930:YT1P'],
     ['no identifier at all', 'see you at the lake'],
   ])('is a fault for a card that is %s', (_, text) => {
-    expect(verdicts({ codes: [code(text)] })['identifier-wrong']).toBe('fault');
+    expect(tones({ codes: [code(text)] })['identifier-wrong']).toBe('fault');
   });
 
   it('never tells the code of the day to whoever reads the finding', () => {
@@ -105,54 +100,52 @@ describe('what is said of the identifier', () => {
       x,
       y,
     ]);
-    expect(found.map(({ why }) => why).join(' ')).not.toContain('YT1P');
+    expect(found.map(({ reason }) => JSON.stringify(reason)).join()).not.toContain('YT1P');
   });
 
   it('is a look for two cards of which one is right, and clear while nobody knows the right one', () => {
     const two = [code('lauta:1:K7Q4M:930:YT1P'), code('lauta:1:K7Q4M:931:AB12')];
-    expect(verdicts({ codes: two })['identifier-wrong']).toBe('look');
-    expect(verdicts({ codes: [code('lauta:1:K7Q4M:931:AB12')] }, null)['identifier-wrong']).toBe('clear');
+    expect(tones({ codes: two })['identifier-wrong']).toBe('look');
+    expect(tones({ codes: [code('lauta:1:K7Q4M:931:AB12')] }, null)['identifier-wrong']).toBe('clear');
   });
 
   it('is missing when nothing like a card is seen', () => {
-    expect(verdicts({})).toMatchObject({ 'identifier-missing': 'fault', 'identifier-cropped': 'clear' });
+    expect(tones({})).toMatchObject({ 'identifier-missing': 'fault', 'identifier-cropped': 'clear' });
   });
 
   it('is for a person to read when a whole card shows no code: never missing', () => {
-    expect(verdicts({ sheets: [SHEET] })).toMatchObject({
+    expect(tones({ sheets: [SHEET] })).toMatchObject({
       'identifier-missing': 'look',
       'identifier-wrong': 'clear',
     });
   });
 
   it('is cropped where the card goes on beyond the picture, and doubtful where a code cannot be read', () => {
-    expect(verdicts({ sheets: [{ ...SHEET, shortMm: 26, isCut: true }] })['identifier-cropped']).toBe(
-      'fault',
-    );
-    expect(verdicts({ unread: [CODE] })).toMatchObject({
+    expect(tones({ sheets: [{ ...SHEET, shortMm: 26, isCut: true }] })['identifier-cropped']).toBe('fault');
+    expect(tones({ unread: [CODE] })).toMatchObject({
       'identifier-missing': 'clear',
       'identifier-cropped': 'look',
     });
     const cutCode = { ...CODE, whiteShare: 0.41, grain: 0.58, isCut: true };
-    expect(verdicts({ unread: [cutCode] })['identifier-cropped']).toBe('fault');
-    expect(verdicts({ unread: [{ ...cutCode, grain: 0.35 }] })['identifier-cropped']).toBe('clear');
+    expect(tones({ unread: [cutCode] })['identifier-cropped']).toBe('fault');
+    expect(tones({ unread: [{ ...cutCode, grain: 0.35 }] })['identifier-cropped']).toBe('clear');
   });
 
   it('may be what is white at the picture’s edge: a look, not a card that is missing', () => {
     const sliver = { ...SHEET, longMm: 84, shortMm: 14, isCut: true, isSliver: true };
-    expect(verdicts({ sheets: [sliver] })).toMatchObject({
+    expect(tones({ sheets: [sliver] })).toMatchObject({
       'identifier-missing': 'look',
       'identifier-cropped': 'look',
       'identifier-glare': 'clear',
     });
-    expect(verdicts({ sheets: [] })).toMatchObject({ 'identifier-missing': 'fault' });
+    expect(tones({ sheets: [] })).toMatchObject({ 'identifier-missing': 'fault' });
   });
 
   it('is told with the reflection on it though its code was read; sunlit white all over is none', () => {
     const own = code('lauta:1:K7Q4M:930:YT1P');
-    const glareOf = (glareShare: number) => verdicts({ codes: [{ ...own, glareShare }] })['identifier-glare'];
+    const glareOf = (glareShare: number) => tones({ codes: [{ ...own, glareShare }] })['identifier-glare'];
     expect([0, 0.05, 0.2, 0.7].map(glareOf)).toEqual(['clear', 'clear', 'look', 'clear']);
-    expect(verdicts({ codes: [{ ...own, isUneven: true }] })).toMatchObject({
+    expect(tones({ codes: [{ ...own, isUneven: true }] })).toMatchObject({
       'identifier-missing': 'clear',
       'identifier-glare': 'look',
     });
@@ -160,27 +153,27 @@ describe('what is said of the identifier', () => {
 
   it('is looked for at the reading too when its code cannot be read', () => {
     const overOf = (xMm: number, yMm: number, part: Partial<Sheet> = {}) =>
-      verdicts({ sheets: [{ ...SHEET, xMm, yMm, ...part }] })['identifier-over-reading'];
+      tones({ sheets: [{ ...SHEET, xMm, yMm, ...part }] })['identifier-over-reading'];
     expect(overOf(ZONE.tipMm + 20, 80)).toBe('look');
     expect(overOf(ZONE.tipMm + 60, 80)).toBe('clear');
     expect(overOf(ZONE.tipMm + 20, 180)).toBe('clear');
     expect(overOf(ZONE.tipMm + 20, 80, { longMm: 40 })).toBe('clear');
     const unread = [{ ...CODE, xMm: ZONE.tipMm - 10, yMm: 80 }];
-    expect(verdicts({ unread })['identifier-over-reading']).toBe('look');
+    expect(tones({ unread })['identifier-over-reading']).toBe('look');
   });
 
   it('is hidden by glare when the card’s white is brighter than a picture can tell', () => {
-    expect(verdicts({ sheets: [{ ...SHEET, glareShare: 0.5 }] })['identifier-glare']).toBe('fault');
+    expect(tones({ sheets: [{ ...SHEET, glareShare: 0.5 }] })['identifier-glare']).toBe('fault');
   });
 
   it('is not hidden by glare where its code is plainly seen: in the sun a card is white all over', () => {
     const bright = { unread: [CODE], sheets: [{ ...SHEET, glareShare: 0.9 }] };
-    expect(verdicts(bright)).toMatchObject({
+    expect(tones(bright)).toMatchObject({
       'identifier-missing': 'clear',
       'identifier-cropped': 'look',
       'identifier-glare': 'look',
     });
-    expect(verdicts({ ...bright, unread: [{ ...CODE, grain: 0.4 }] })['identifier-glare']).toBe('fault');
+    expect(tones({ ...bright, unread: [{ ...CODE, grain: 0.4 }] })['identifier-glare']).toBe('fault');
   });
 
   it.each([
@@ -189,9 +182,7 @@ describe('what is said of the identifier', () => {
     ['beside the tail, at its height along the board', cardAt(360, 120), 'look'],
     ['60 mm beyond the tail', cardAt(460, 60), 'clear'],
     ['on the ground before the board', cardAt(380, -140), 'clear'],
-  ] as const)('%s: %s', (_, cardMm, verdict) => {
-    expect(verdicts({ codes: [code('lauta:1:K7Q4M:930:YT1P', cardMm)] })['identifier-over-reading']).toBe(
-      verdict,
-    );
+  ] as const)('%s: %s', (_, cardMm, tone) => {
+    expect(tones({ codes: [code('lauta:1:K7Q4M:930:YT1P', cardMm)] })['identifier-over-reading']).toBe(tone);
   });
 });

@@ -1,6 +1,9 @@
-import type { Tone } from '@lauta/core/evidence';
+import type { Finding as CheckFinding, Tone } from '@lauta/core/evidence';
 import { INFRACTIONS, type Infraction } from '@lauta/core/rules';
 import type { Point } from '../geometry/point.ts';
+import type { BenchReason, BenchReasons } from './reasons.ts';
+
+export type { BenchReason, BenchReasons };
 
 /** What only a person can tell from a photograph. */
 const FOR_PEOPLE = ['cord-in-gills', 'craft-missing'] as const;
@@ -18,12 +21,7 @@ export interface FindingMeasure {
 }
 
 /** What the bench says of one check. It informs; people decide. */
-export interface Finding {
-  check: BenchCheck;
-  tone: Tone;
-  /** How sure the verdict is, 0 to 1. */
-  confidence: number;
-  why: string;
+export interface Finding extends CheckFinding<BenchCheck, BenchReasons> {
   /** Where to look, px of the upright picture. */
   place: Point | null;
   measure?: FindingMeasure;
@@ -34,27 +32,27 @@ export interface Finding {
 /** A finding whose place matters only when there is something to look at. */
 export function findingOf(
   check: BenchCheck,
-  verdict: Tone,
+  tone: Tone,
   confidence: number,
-  why: string,
+  reason: BenchReason,
   place: Point | null = null,
   measure?: FindingMeasure,
 ): Finding {
   return {
     check,
-    tone: verdict,
+    tone,
     confidence,
-    why,
-    place: verdict === 'clear' ? null : place,
+    reason,
+    place: tone === 'clear' ? null : place,
     ...(measure ? { measure } : {}),
   };
 }
 
 /** The same findings with a look for every check that could not be asked. */
-export function withUnanswered(findings: readonly Finding[], why: string): Finding[] {
+export function withUnanswered(findings: readonly Finding[], reason: BenchReason): Finding[] {
   const missing = BENCH_CHECKS.filter((check) => !findings.some((finding) => finding.check === check));
   return [
     ...findings,
-    ...missing.map((check): Finding => ({ ...findingOf(check, 'look', 0.3, why), isUnanswered: true })),
+    ...missing.map((check): Finding => ({ ...findingOf(check, 'look', 0.3, reason), isUnanswered: true })),
   ];
 }

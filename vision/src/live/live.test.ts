@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { findBoard, type MeasuringBoard } from '../board/board.ts';
 import { drawBoardPicture, flatFish, type BoardView } from '../board/drawnBoard.test-data.ts';
 import { faceLengthMm } from '../board/board.ts';
+import type { Tone } from '@lauta/core/evidence';
+import { findingOf, type BenchCheck, type Finding } from '../findings/findings.ts';
 import { projectBoardPoint } from '../camera/lens.ts';
 import type { Raster } from '../image/raster.ts';
 import {
@@ -89,18 +91,21 @@ describe('a live frame', () => {
   });
 });
 
-const clear = (check: string) => ({ check, verdict: 'clear', confidence: 0.9, why: '', place: null });
+const finding = (check: BenchCheck, tone: Tone = 'clear'): Finding =>
+  findingOf(check, tone, 0.9, { code: 'code-read' });
 const GOOD: LiveSight = {
   boardId: BOARD.id,
   corners: outlineInFrame(BOARD, 960, 720),
   tiltDeg: 3,
   fishMm: 410,
   isCardSeen: true,
-  findings: ['steep-camera', 'nose-gap', 'mouth-open', 'tail-curled'].map(clear) as never,
+  findings: (['steep-camera', 'nose-gap', 'mouth-open', 'tail-curled'] as const).map((check) =>
+    finding(check),
+  ),
 };
-const withVerdict = (check: string, verdict: string): LiveSight => ({
+const withTone = (check: BenchCheck, tone: Tone): LiveSight => ({
   ...GOOD,
-  findings: [...GOOD.findings, { ...clear(check), verdict }] as never,
+  findings: [...GOOD.findings, finding(check, tone)],
 });
 
 describe('advice over a live view', () => {
@@ -130,12 +135,12 @@ describe('advice over a live view', () => {
         ],
       },
     ],
-    ['straight', withVerdict('steep-camera', 'fault')],
+    ['straight', withTone('steep-camera', 'fault')],
     ['card', { ...GOOD, isCardSeen: false }],
     ['fish', { ...GOOD, fishMm: null }],
-    ['nose', withVerdict('nose-gap', 'look')],
-    ['jaws', withVerdict('mouth-open', 'look')],
-    ['tail', withVerdict('tail-held', 'fault')],
+    ['nose', withTone('nose-gap', 'look')],
+    ['jaws', withTone('mouth-open', 'look')],
+    ['tail', withTone('tail-held', 'fault')],
   ] as [string, LiveSight | null][])('asks for “%s” first when only that is wanting', (step, sight) => {
     const advice = adviseLive(sight, FRAME);
     expect(advice.wanting).toBe(step);
@@ -147,9 +152,7 @@ describe('advice over a live view', () => {
   });
 
   it('asks for what comes first when two are wanting', () => {
-    expect(adviseLive({ ...withVerdict('mouth-open', 'fault'), isCardSeen: false }, FRAME).wanting).toBe(
-      'card',
-    );
+    expect(adviseLive({ ...withTone('mouth-open', 'fault'), isCardSeen: false }, FRAME).wanting).toBe('card');
   });
 });
 

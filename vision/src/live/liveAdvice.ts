@@ -78,7 +78,7 @@ function spanPx(corners: LiveSight['corners']): number {
 }
 
 function allClear(findings: readonly Finding[], checks: readonly BenchCheck[]): boolean {
-  return findings.every(({ check, tone: verdict }) => verdict === 'clear' || !checks.includes(check));
+  return findings.every(({ check, tone }) => tone === 'clear' || !checks.includes(check));
 }
 
 /** The shutter that fires by itself: how many frames in a row were good, and whether it fired in this lift. */

@@ -1,7 +1,14 @@
 export { compareFlanks, type FlankMatch } from './compare.ts';
 export { HIDDEN, describeFlank, type FlankDescriptor } from './describe.ts';
 export { FlankIndex, type Candidate, type IndexedFish } from './flankIndex.ts';
-export { SAME_VERDICTS, likenessOf, type KnownFlank, type Likeness, type SameVerdict } from './likeness.ts';
+export {
+  SAME_ANSWERS as SAME_VERDICTS,
+  likenessOf,
+  type KnownFlank,
+  type Likeness,
+  type LikenessReasons,
+  type SameAnswer as SameVerdict,
+} from './likeness.ts';
 export {
   FLANK_ACROSS,
   FLANK_ALONG,

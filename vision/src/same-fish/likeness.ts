@@ -1,8 +1,19 @@
+import type { Reason } from '@lauta/core/evidence';
 import { compareFlanks, standsApart, type FlankMatch } from './compare.ts';
 import type { FlankDescriptor } from './describe.ts';
 
-export const SAME_VERDICTS = ['same', 'look', 'different'] as const;
-export type SameVerdict = (typeof SAME_VERDICTS)[number];
+export const SAME_ANSWERS = ['same', 'look', 'different'] as const;
+export type SameAnswer = (typeof SAME_ANSWERS)[number];
+
+/** Why two fish are called the same or not; shares of 0 to 1. */
+export interface LikenessReasons {
+  'lengths-apart': unknown;
+  'too-little-free': unknown;
+  'same-photo': { alike: number };
+  same: { alike: number; agreeing: number };
+  alike: { alike: number };
+  'not-alike': { alike: number };
+}
 
 /** Whether two photographs show one and the same fish. */
 export interface Likeness {
@@ -10,8 +21,8 @@ export interface Likeness {
   score: number;
   /** The logarithm of the odds behind the score, by which fish are ranked: near 1 scores are equal. */
   logOdds: number;
-  verdict: SameVerdict;
-  why: string;
+  answer: SameAnswer;
+  reason: Reason<LikenessReasons>;
   match: FlankMatch | null;
   /** The two are so alike, cell by cell and in length, that one photograph was used twice. */
   isSamePhoto: boolean;
@@ -65,8 +76,8 @@ export function likenessOf(a: KnownFlank, b: KnownFlank): Likeness {
     return {
       score: 0,
       logOdds: -Infinity,
-      verdict: 'different',
-      why: 'The lengths are too far apart.',
+      answer: 'different',
+      reason: { code: 'lengths-apart' },
       match: null,
       isSamePhoto: false,
     };
@@ -75,27 +86,24 @@ export function likenessOf(a: KnownFlank, b: KnownFlank): Likeness {
     return {
       score: 0.2,
       logOdds: Math.log(0.25),
-      verdict: 'look',
-      why: 'The lengths agree; too little of both flanks is free to compare.',
+      answer: 'look',
+      reason: { code: 'too-little-free' },
       match,
       isSamePhoto: false,
     };
   const logOdds = strengthOf(match) - LENGTH_WEIGHT * sigmasApart(a, b) ** 2 - MIDDLE;
   const score = 1 / (1 + Math.exp(-logOdds));
   const isSame = score >= SAME_FROM && standsApart(a.flank, b.flank) >= LEAST_APART;
-  const verdict = isSame ? 'same' : score >= LOOK_FROM ? 'look' : 'different';
-  const percent = Math.round(100 * match.alike);
-  const alike = `the patterns are ${percent} % alike`;
+  const answer = isSame ? 'same' : score >= LOOK_FROM ? 'look' : 'different';
   const isSamePhoto =
-    match.alike > SAME_PHOTO_ALIKE && Math.abs(a.lengthMm - b.lengthMm) < SAME_PHOTO_MM && verdict === 'same';
-  const why = {
-    same: isSamePhoto
-      ? `The lengths are equal and ${alike}: one photograph, cut or stored anew.`
-      : `The lengths agree, ${alike}, and ${Math.round(100 * match.agreeing)} % of their places agree.`,
-    look: `The lengths agree and ${alike}.`,
-    different: `The patterns are only ${percent} % alike.`,
-  }[verdict];
-  return { score, logOdds, verdict, why, match, isSamePhoto };
+    match.alike > SAME_PHOTO_ALIKE && Math.abs(a.lengthMm - b.lengthMm) < SAME_PHOTO_MM && answer === 'same';
+  const { alike, agreeing } = match;
+  const reason: Likeness['reason'] = isSamePhoto
+    ? { code: 'same-photo', alike }
+    : answer === 'same'
+      ? { code: 'same', alike, agreeing }
+      : { code: answer === 'look' ? 'alike' : 'not-alike', alike };
+  return { score, logOdds, answer, reason, match, isSamePhoto };
 }
 
 /** One photograph stored anew gives the same pattern and length to within this. */

@@ -230,15 +230,15 @@ describe('whether it is the same fish', () => {
 
   it('needs both length and pattern', () => {
     expect(likenessOf(fish(5, 400), fish(5, 401.5, { slope: 0.8, dx: 3 }))).toMatchObject({
-      verdict: 'same',
+      answer: 'same',
     });
-    expect(likenessOf(fish(5, 400), fish(5, 430))).toMatchObject({ verdict: 'different', score: 0 });
-    expect(likenessOf(fish(5, 400), fish(6, 401)).verdict).toBe('different');
+    expect(likenessOf(fish(5, 400), fish(5, 430))).toMatchObject({ answer: 'different', score: 0 });
+    expect(likenessOf(fish(5, 400), fish(6, 401)).answer).toBe('different');
   });
 
   it('is left to people when a hand hides the flank', () => {
     const hidden = fish(5, 400, { hand: [10, FLANK_COLUMNS] });
-    expect(likenessOf(fish(5, 400), hidden)).toMatchObject({ verdict: 'look', match: null });
+    expect(likenessOf(fish(5, 400), hidden)).toMatchObject({ answer: 'look', match: null });
   });
 
   it('is not said of bars that are alike in any place', () => {
@@ -253,7 +253,7 @@ describe('whether it is the same fish', () => {
     const [a, b] = [barred(31), barred(32)].map((flank) => ({ lengthMm: 400, sigmaMm: 1, flank }));
     if (!a || !b) throw new Error('expected two fish');
     expect(compareFlanks(a.flank, b.flank)?.alike).toBeGreaterThan(0.9);
-    expect(likenessOf(a, b).verdict).not.toBe('same');
+    expect(likenessOf(a, b).answer).not.toBe('same');
     // Blotches fit in their place alone, bars anywhere along the fish.
     expect(standsApart(a.flank, b.flank)).toBeLessThan(0.1);
     expect(standsApart(described(31), described(31, { dx: 3, noise: 0.1 }))).toBeGreaterThan(0.3);
@@ -277,8 +277,8 @@ describe('a search among earlier fish', () => {
       const asked = { lengthMm: 380 + (i % 40) + 0.8, sigmaMm: 1, flank: described(1000 + i, { dx: 4, dy: 2, slope: 0.7, noise: 0.1 }) }; // prettier-ignore
       const [first, second] = index.search(asked, 3);
       expect(first?.id).toBe(`fish ${i}`);
-      expect(first?.likeness.verdict).toBe('same');
-      expect(second?.likeness.verdict).not.toBe('same');
+      expect(first?.likeness.answer).toBe('same');
+      expect(second?.likeness.answer).not.toBe('same');
     }
   });
 

@@ -5,6 +5,7 @@ import { Signal } from '../ui/Signal.tsx';
 import { INFRACTION_WORDS } from '@lauta/words/catch';
 import { CHECK_WORDS, RESHOOT_WORDS } from './words.ts';
 import { countWords } from '@lauta/words/count';
+import { photoReason } from '@lauta/words/photoFindings';
 
 interface Props {
   findings: readonly Finding[];
@@ -22,7 +23,7 @@ interface Props {
 export function openFindings(findings: readonly Finding[]): Finding[] {
   const rank = { fault: 0, look: 1, clear: 2 };
   return findings
-    .filter(({ tone: verdict, isUnanswered }) => verdict !== 'clear' && !isUnanswered)
+    .filter(({ tone, isUnanswered }) => tone !== 'clear' && !isUnanswered)
     .sort((a, b) => rank[a.tone] - rank[b.tone] || b.confidence - a.confidence);
 }
 
@@ -31,6 +32,7 @@ export function FindingsList({ findings, step, onShow, isFishThere = false, besi
   const open = openFindings(findings);
   const clear = findings.filter((finding) => finding.tone === 'clear');
   const unanswered = findings.filter(({ isUnanswered }) => isUnanswered);
+  const [unasked] = unanswered;
   if (findings.length === 0) return null;
   return (
     <section aria-label="Findings" className="grid gap-1 text-sm">
@@ -48,16 +50,16 @@ export function FindingsList({ findings, step, onShow, isFishThere = false, besi
             <Head finding={finding} step={step} />
           )}
           {beside?.(finding)}
-          <p className="text-quiet col-span-2 pl-5">{finding.why}</p>
+          <p className="text-quiet col-span-2 pl-5">{photoReason(finding)}</p>
           {isFishThere && <p className="col-span-2 pl-5">{RESHOOT_WORDS[finding.check]}</p>}
         </div>
       ))}
-      {unanswered.length > 0 && (
+      {unasked && (
         <p>
           <Signal tone="look">
             {countWords(unanswered.length, 'check', 'checks')} could not be answered
           </Signal>{' '}
-          <span className="text-quiet">{unanswered[0]?.why}</span>
+          <span className="text-quiet">{photoReason(unasked)}</span>
         </p>
       )}
       {clear.length > 0 && (
@@ -69,7 +71,7 @@ export function FindingsList({ findings, step, onShow, isFishThere = false, besi
             {clear.map((finding) => (
               <li key={finding.check}>
                 <Signal tone="clear">{CHECK_WORDS[finding.check]}</Signal>
-                <span className="text-quiet"> {finding.why}</span>
+                <span className="text-quiet"> {photoReason(finding)}</span>
               </li>
             ))}
           </ul>

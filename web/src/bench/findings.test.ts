@@ -7,11 +7,11 @@ import { measureWords, openFindings } from './FindingsList.tsx';
 import { viewOf } from './view.ts';
 import { CHECK_WORDS, RESHOOT_WORDS } from './words.ts';
 
-const finding = (check: Finding['check'], verdict: Finding['tone'], confidence = 0.8): Finding => ({
+const finding = (check: Finding['check'], tone: Finding['tone'], confidence = 0.8): Finding => ({
   check,
-  tone: verdict,
+  tone,
   confidence,
-  why: 'because',
+  reason: { code: 'nose-touches' },
   place: null,
 });
 

@@ -1,17 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import type { PhotoAnalysis } from '@lauta/vision';
+import type { BenchCheck, Finding, PhotoAnalysis } from '@lauta/vision';
 import { frameWords } from './FrameStrip.tsx';
 import type { ReadFrame } from './useFrameAnalyses.ts';
 
 const frame = { frameId: 'f', catchId: 'c', photo: new Blob(), takenAt: '2026-06-14T10:00:00Z' };
 
-/** A frame as it was read, with these verdicts. */
-function read(lengthMm: number | null, verdicts: Record<string, 'look' | 'fault'> = {}): ReadFrame {
-  const findings = Object.entries(verdicts).map(([check, verdict]) => ({
-    check,
-    verdict,
+/** A frame as it was read, with these findings. */
+function read(lengthMm: number | null, tones: Partial<Record<BenchCheck, 'look' | 'fault'>> = {}): ReadFrame {
+  const findings = Object.entries(tones).map(([check, tone]): Finding => ({
+    check: check as BenchCheck,
+    tone,
     confidence: 0.8,
-    why: '',
+    reason: { code: 'code-read' },
     place: null,
   }));
   const analysis = { lengthMm, sigmaMm: 1, findings } as unknown as PhotoAnalysis;

@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import type { BenchReadingView, CatchView } from '@lauta/contract';
 import { dayAndTime } from '@lauta/words/clock';
+import { likenessReason } from '@lauta/words/likeness';
 import { Signal } from '../../ui/Signal.tsx';
 import { eventPath, useInEvent } from '../../event/inEvent.ts';
 
@@ -16,16 +17,16 @@ export function AlikeList({ caught, found }: { caught: CatchView; found: BenchRe
             className="inline-flex min-h-6.5 items-center hover:underline"
             to={eventPath(event.eventId, 'judge', caught.catchId, 'alike', one.catchId)}
           >
-            <Signal tone={one.verdict === 'same' ? 'fault' : 'look'}>
+            <Signal tone={one.answer === 'same' ? 'fault' : 'look'}>
               {one.isSamePhoto
                 ? 'the same photograph as'
-                : one.verdict === 'same'
+                : one.answer === 'same'
                   ? 'the same fish as'
                   : 'perhaps the fish of'}{' '}
               no. {one.entrant.number}, {dayAndTime(one.capturedAt, event.zone)}
             </Signal>
           </Link>
-          <p className="text-quiet pl-5">{one.why}</p>
+          <p className="text-quiet pl-5">{likenessReason(one)}</p>
         </div>
       ))}
       {found.alikeUnread > 0 && (

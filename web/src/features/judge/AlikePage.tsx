@@ -5,6 +5,7 @@ import { LENGTH_STEPS, formatMeasured } from '@lauta/core/units';
 import type { LengthSheet } from '@lauta/core/rules';
 import { dayAndTime } from '@lauta/words/clock';
 import { chanceWords } from '@lauta/words/chance';
+import { likenessReason } from '@lauta/words/likeness';
 import { Signal } from '../../ui/Signal.tsx';
 import { eventPath, useInEvent } from '../../event/inEvent.ts';
 import { Empty, Failed, Loading } from '../../ui/states.tsx';
@@ -51,10 +52,10 @@ function Pair({ caught, sheet }: { caught: CatchView; sheet: LengthSheet }) {
       {back}
       <h1 className="text-xl">The same fish?</h1>
       <p>
-        <Signal tone={alike.verdict === 'same' ? 'fault' : 'look'}>
-          {alike.verdict === 'same' ? 'likely the same' : 'perhaps the same'}, {chanceWords(alike.score)}
+        <Signal tone={alike.answer === 'same' ? 'fault' : 'look'}>
+          {alike.answer === 'same' ? 'likely the same' : 'perhaps the same'}, {chanceWords(alike.score)}
         </Signal>{' '}
-        {alike.why} The machine compares; you decide.
+        {likenessReason(alike)} The machine compares; you decide.
       </p>
       {alike.places.length > 0 ? <Joined alike={alike} /> : <BothWhole alike={alike} />}
       <dl className="grid gap-x-6 gap-y-2 sm:grid-cols-2">

@@ -9,6 +9,7 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { useWaters } from '../../queries/waters.ts';
 import { useCustody } from '../../queries/custody.ts';
 import { CUSTODY_WORDS, FRAME_WORDS } from '@lauta/words/custody';
+import { custodyReason } from '@lauta/words/custodyFindings';
 import { countWords } from '@lauta/words/count';
 
 const WatersMap = lazy(() => import('../../map/WatersMap.tsx'));
@@ -18,16 +19,16 @@ export function CustodyPanel({ caught }: { caught: CatchView }) {
   const custody = useCustody(caught.eventId, caught.catchId, caught.mayJudge);
   if (!custody.data) return null;
   const { findings } = custody.data;
-  const doubts = findings.filter(({ tone: verdict }) => verdict !== 'clear');
-  const clear = findings.filter(({ tone: verdict }) => verdict === 'clear');
+  const doubts = findings.filter(({ tone }) => tone !== 'clear');
+  const clear = findings.filter(({ tone }) => tone === 'clear');
   return (
     <section aria-label="From capture to server" className="grid gap-0.5">
       {doubts.length > 0 && (
         <ul className="grid gap-0.5">
-          {doubts.map(({ check, tone: verdict, why }) => (
-            <li key={check}>
-              <Signal tone={verdict}>{CUSTODY_WORDS[check]}</Signal>
-              <p className="text-quiet pl-5 text-sm">{why}</p>
+          {doubts.map((finding) => (
+            <li key={finding.check}>
+              <Signal tone={finding.tone}>{CUSTODY_WORDS[finding.check]}</Signal>
+              <p className="text-quiet pl-5 text-sm">{custodyReason(finding)}</p>
             </li>
           ))}
         </ul>
@@ -39,8 +40,8 @@ export function CustodyPanel({ caught }: { caught: CatchView }) {
           </Signal>
         </summary>
         <ul className="text-quiet grid gap-1 pl-5 text-sm">
-          {clear.map(({ check, why }) => (
-            <li key={check}>{why}</li>
+          {clear.map((finding) => (
+            <li key={finding.check}>{custodyReason(finding)}</li>
           ))}
         </ul>
         <Frames caught={caught} custody={custody.data} />

@@ -8,6 +8,7 @@ import { Signal } from '../../ui/Signal.tsx';
 import { useInEvent } from '../../event/inEvent.ts';
 import { LiftSignal } from '../../catch/LiftSignal.tsx';
 import { FILE_CHECK_WORDS, MARK_WORDS } from '@lauta/words/catch';
+import { fileReason } from '@lauta/words/fileFindings';
 import { useBoards } from '../../queries/boards.ts';
 import { madeWords } from '../../bench/words.ts';
 import { CodeSignal } from './CodeSignal.tsx';
@@ -28,7 +29,7 @@ export function EvidenceSummary({
   onShow: (finding: Finding) => void;
 }) {
   const evidence: readonly FileFinding[] = found?.evidence ?? [];
-  const doubts = evidence.filter(({ tone: verdict }) => verdict !== 'clear');
+  const doubts = evidence.filter(({ tone }) => tone !== 'clear');
   const { event } = useInEvent();
   const boards = useBoards(event.eventId);
   const { step } = sheet.measure;
@@ -86,10 +87,10 @@ export function EvidenceSummary({
             <Signal tone="look">{MARK_WORDS[mark]}</Signal>
           </li>
         ))}
-        {doubts.map(({ check, tone: verdict, why }) => (
-          <li key={check}>
-            <Signal tone={verdict}>{FILE_CHECK_WORDS[check]}</Signal>
-            <p className="text-quiet pl-5 text-sm">{why}</p>
+        {doubts.map((finding) => (
+          <li key={finding.check}>
+            <Signal tone={finding.tone}>{FILE_CHECK_WORDS[finding.check]}</Signal>
+            <p className="text-quiet pl-5 text-sm">{fileReason(finding)}</p>
           </li>
         ))}
         {evidence.length > 0 && doubts.length === 0 && (
