@@ -11,13 +11,8 @@ export {
   type IdentifierRead,
   type PhotoAnalysis,
 } from './analyse/analyse.ts';
-export {
-  BENCH_CHECKS,
-  type BenchCheck,
-  type BenchReasons,
-  type Finding,
-  type FindingMeasure,
-} from './findings/findings.ts';
+export { BENCH_CHECKS } from './checks/registry.ts';
+export type { BenchCheck, BenchReasons, Finding, FindingMeasure } from './findings/findings.ts';
 export { compareMerit, frameMerit, rankFrames, type FrameMerit } from './choose/rankFrames.ts';
 export type { CodeReader, CodeSeen } from './find-card/codeSeen.ts';
 export { isTurned, toStoredPx, toUprightPx, uprightRaster } from './camera/orientation.ts';

@@ -1,5 +1,4 @@
 import { seededDice } from '@lauta/core/dice';
-import { worstOf } from '@lauta/core/evidence';
 import type { MeasuringBoard } from '../board/board.ts';
 import { patternOf, type Pattern } from '../find-board/pattern.ts';
 import { fitSigmaMm } from '../find-board/refine.ts';
@@ -8,21 +7,17 @@ import { isStanding, quarterTurned } from '../find-board/quarterTurn.ts';
 import { shrinkFactor, shrinkRaster, smoothTones, tonesOf, type Tones } from '../find-board/tones.ts';
 import { keepFlank, type KeptFlank } from '../same-fish/keptFlank.ts';
 import { straightenFlank } from '../same-fish/straighten.ts';
-import { findingOf, withUnanswered, type Finding } from '../findings/findings.ts';
+import type { Finding } from '../findings/findings.ts';
 import { locateFish, type FishTrouble, type LocatedFish, type SeenFish } from '../find-fish/locateFish.ts';
 import { axisAtStop, outlineOf, type FishOutline } from '../find-fish/outline.ts';
 import type { CodeReader, CodeSeen } from '../find-card/codeSeen.ts';
-import { identifierFindings, type ReadingZone } from '../find-card/identifierFindings.ts';
 import { isLikelyCode, searchIdentifier, type IdentifierSeen } from '../find-card/searchIdentifier.ts';
 import type { Identifier } from '@lauta/core/identifier';
-import { seeBezel } from '../checks/bezel.ts';
-import { checkCatch } from '../checks/checkCatch.ts';
-import { headCropped, steepCamera, tailCropped } from '../checks/framing.ts';
-import { NOSE_HEIGHT_SHARE } from '../checks/headView.ts';
-import { facingFinding } from '../checks/posture.ts';
-import { screenFinding, seeGrid } from '../checks/screen.ts';
-import type { SeenCatch } from '../checks/seenCatch.ts';
-import { blurFinding, edgeSharpness, unsharpFinding } from '../checks/sharpness.ts';
+import type { ReadingZone } from '../checks/check.ts';
+import { fishSight } from '../checks/fishSight.ts';
+import { runChecks, withUnanswered } from '../checks/registry.ts';
+import { NOSE_HEIGHT_SHARE } from '../see-catch/headView.ts';
+import type { SeenCatch } from '../see-catch/seenCatch.ts';
 import {
   boardPointOf,
   cameraPlaceMm,
@@ -148,76 +143,89 @@ export function* analysisSteps(
     if (options.isOver?.()) return withoutLength('too-long', null, []);
     step = search.next();
   }
-  const { located, trouble, findings } = step.value;
+  const { located, trouble, isApproved } = step.value;
   if (!located) {
-    const atLeast = [
-      blurFinding(edgeSharpness(tones)),
-      screenFinding(
-        seeGrid(photo, () => false),
-        seeBezel(photo),
-      ),
-    ];
-    return withoutLength(trouble, null, [...findings, ...atLeast]);
+    const picture = { photo, hasOwnLines: () => false, edges: tones };
+    return withoutLength(trouble, null, runChecks({ picture }));
   }
   const { pose } = located;
   const scale = scaleBy(factor);
   const toPhoto: SeenCatch['toPhoto'] = (xMm, yMm, zMm) => scale(projectBoardPoint(pose, xMm, yMm, zMm));
   const found = describeBoard(located, scale);
-  // The board's lines are the edges that every picture has: steps are taken across them.
-  const acrossLines = isStanding(found.corners) ? quarterTurned(tones) : tones;
   yield { stage: 'fish' };
   const pattern = patternOf(located.board);
   const frame = { widthPx: small.widthPx, heightPx: small.heightPx };
   const face = locateFish(small, smooth, pose, pattern);
-  const fish = face.piece ? (face as SeenFish) : null;
-  const outline = fish && outlineOf(fish.view, fish.labels, fish.piece, pattern.widthMm);
-  const farMm =
-    fish && (fish.tip?.xMm ?? fish.view.fromXMm + (fish.piece.toColumn + 1) / fish.view.cellsPerMm);
+  const seen = face.piece ? seenCatch(small, smooth, pose, pattern, face as SeenFish, toPhoto) : null;
   yield { stage: 'identifier' };
   const cards = yield* readCards(
     searchIdentifier(small, pose, pattern, face.evidence, { photo, pose: scaledPose(pose, factor) }),
   );
   yield { stage: 'checks' };
-  const seen: SeenCatch | null =
-    fish && outline && farMm !== null ? { photo: small, smooth, pose, pattern, fish, outline, farMm, toPhoto } : null; // prettier-ignore
-  const checked = seen && checkCatch(seen, cards.codes.map(({ cardMm }) => cardMm)); // prettier-ignore
-  const nose = outline && farMm !== null ? nosePlace(pose, outline, farMm) : null;
-  const zone = fish && farMm !== null ? readingZone(fish, farMm) : null;
-  findings.push(
-    steepCamera(found.tiltDeg, options.limitTiltDeg ?? USUAL_TILT_LIMIT_DEG),
-    headCropped(pose, pattern, nose, frame, toPhoto),
-    facingFinding(found.corners, outline, checked?.isEyeSeen ?? false),
-    ...identifierFindings(cards, options.expected ?? null, zone, toPhoto),
-    screenFinding(seeGrid(photo, aboutBoard(pose, pattern, factor)), seeBezel(photo)),
-  );
+  const fish = seen && fishSight(seen, frame, cards.codes.map(({ cardMm }) => cardMm)); // prettier-ignore
+  const nosePx = seen && nosePlace(pose, seen.outline, seen.farMm);
+  const findings = runChecks({
+    picture: {
+      photo,
+      hasOwnLines: aboutBoard(pose, pattern, factor),
+      // The board's lines are the edges that every picture has: steps are taken across them.
+      edges: isStanding(found.corners) ? quarterTurned(tones) : tones,
+    },
+    board: {
+      board: located.board,
+      isApproved,
+      seenShare: located.seenShare,
+      pose,
+      pattern,
+      corners: found.corners,
+      tiltDeg: found.tiltDeg,
+      limitTiltDeg: options.limitTiltDeg ?? USUAL_TILT_LIMIT_DEG,
+      frame,
+      toPhoto,
+      outline: seen?.outline ?? null,
+      nosePx,
+      isEyeSeen: fish !== null && fish.eye !== null,
+    },
+    cards: { cards, expected: options.expected ?? null, zone: seen && readingZone(seen), toPhoto },
+    ...(fish ? { fish } : {}),
+  });
   const identifier = describeCards(cards);
-  if (!fish || !seen || !checked) return { ...withoutLength('no-fish', found, findings), identifier };
-  findings.push(
-    tailCropped(seen, frame),
-    ...checked.findings,
-    worstOf([unsharpFinding(seen), blurFinding(edgeSharpness(acrossLines))]),
-  );
-  const drawn = drawOutline(seen.outline, toPhoto);
-  const gaps = { noseGapMm: checked.noseGapMm, mouthGapMm: checked.mouthGapMm, identifier };
-  const flank = options.withFlank ? keepFlank(straightenFlank(seen, checked.things)) : null;
+  if (!seen || !fish || !nosePx) return { ...withoutLength('no-fish', found, findings), identifier };
+  const { tip } = seen.fish;
+  const described = {
+    found,
+    outline: drawOutline(seen.outline, toPhoto),
+    noseGapMm: fish.nose && Math.max(0, fish.nose.gapMm),
+    mouthGapMm: findings.find(({ check }) => check === 'mouth-open')?.measure?.value ?? null,
+    identifier,
+  };
   const hidden = LENGTH_FAULTS.find((check) =>
     findings.some((one) => one.check === check && one.tone === 'fault'),
   );
-  const noLength = hidden ?? (fish.tip ? null : 'no-tail');
-  if (noLength || !nose || !fish.tip)
-    return { ...withoutLength(noLength, found, findings), ...gaps, outline: drawn };
-  const { tip } = fish;
-  const marks: BoardMarks = { corners: found.corners, nose: scale(nose), tail: toPhoto(tip.xMm, tip.yMm) };
+  if (hidden || !tip) return { ...withoutLength(hidden ?? 'no-tail', found, findings), ...described };
   return {
-    found,
-    marks,
-    outline: drawn,
-    ...lengthOf(located, fish as LocatedFish),
-    ...gaps,
-    flank,
+    ...described,
+    marks: { corners: found.corners, nose: scale(nosePx), tail: toPhoto(tip.xMm, tip.yMm) },
+    ...lengthOf(located, tip),
+    flank: options.withFlank ? keepFlank(straightenFlank(seen, fish.things)) : null,
     findings,
     trouble: null,
   };
+}
+
+/** A fish on the board as the checks look at it: its outline, and where it ends. */
+function seenCatch(
+  photo: Raster,
+  smooth: Tones,
+  pose: LensPose,
+  pattern: Pattern,
+  fish: SeenFish,
+  toPhoto: SeenCatch['toPhoto'],
+): SeenCatch {
+  const { view, labels, piece, tip } = fish;
+  const outline = outlineOf(view, labels, piece, pattern.widthMm);
+  const farMm = tip?.xMm ?? view.fromXMm + (piece.toColumn + 1) / view.cellsPerMm;
+  return { photo, smooth, pose, pattern, fish, outline, farMm, toPhoto };
 }
 
 /** With one of these there is no length: a wrong one would be worse. */
@@ -267,7 +275,7 @@ function describeCards({ codes, unread, sheets }: IdentifierSeen): IdentifierRea
 }
 
 /** Rows and place of the reading, mm. */
-function readingZone({ view, piece, labels }: SeenFish, farMm: number): ReadingZone {
+function readingZone({ fish: { view, piece, labels }, farMm }: SeenCatch): ReadingZone {
   const from = Math.max(0, Math.floor((farMm - 30 - view.fromXMm) * view.cellsPerMm));
   let [top, bottom] = [Infinity, -Infinity];
   for (let row = piece.fromRow; row <= piece.toRow; row++) {
@@ -341,7 +349,7 @@ function scaleBy(factor: number): Scale {
 interface BoardSearch {
   located: LocatedBoard | null;
   trouble: BoardTrouble;
-  findings: Finding[];
+  isApproved: boolean;
 }
 
 const DICE_SEED = 20260614;
@@ -358,21 +366,8 @@ function* searchBoards(
     dice: seededDice(DICE_SEED),
     ...(near ? { near } : {}),
   });
-  if (!found.ok) return { located: null, trouble: found.code, findings: [] };
-  const { board, seenShare } = found.value;
-  const isApproved = approved.includes(board.id);
-  return {
-    located: found.value,
-    trouble: 'no-board',
-    findings: [boardFinding(isApproved ? 'clear' : 'fault', Math.min(0.98, 0.5 + seenShare / 2), board.name)],
-  };
-}
-
-function boardFinding(tone: 'clear' | 'fault', confidence: number, name: string): Finding {
-  return findingOf('wrong-board', tone, confidence, {
-    code: tone === 'clear' ? 'board-approved' : 'board-of-another-kind',
-    board: name,
-  });
+  if (!found.ok) return { located: null, trouble: found.code, isApproved: false };
+  return { located: found.value, trouble: 'no-board', isApproved: approved.includes(found.value.board.id) };
 }
 
 function describeBoard(located: LocatedBoard, scale: Scale): BoardFound {
@@ -391,7 +386,7 @@ function describeBoard(located: LocatedBoard, scale: Scale): BoardFound {
 
 function lengthOf(
   located: LocatedBoard,
-  { tip }: LocatedFish,
+  tip: LocatedFish['tip'],
 ): Pick<PhotoAnalysis, 'apparentMm' | 'lengthMm' | 'sigmaMm' | 'budget'> {
   const { pose } = located;
   const [cameraX, , cameraZ] = cameraPlaceMm(pose);

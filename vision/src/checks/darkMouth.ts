@@ -2,8 +2,8 @@ import { fitLine } from '../geometry/lineFit.ts';
 import { medianOf } from '../image/median.ts';
 import { overRuns } from '../image/overRuns.ts';
 import type { Point } from '../geometry/point.ts';
-import type { HeadView } from './headView.ts';
-import { logColourAt } from './logColour.ts';
+import type { HeadView } from '../see-catch/headView.ts';
+import { logColourAt } from '../see-catch/logColour.ts';
 import { JAW_SHARE, mouthZone, type MouthSeen, type MouthZone } from './mouthZone.ts';
 
 /** A dark opening between two lighter jaws, high at the nose, that narrows backwards in a straight line. */

@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest';
 import type { Finding } from '../findings/findings.ts';
 import type { Point } from '../geometry/point.ts';
 import { seeDarkMouth, type DarkMouth } from './darkMouth.ts';
-import { block, seeDrawn, seenAt, type CatchWish, type Rgb } from './drawnCatch.test-data.ts';
-import { viewHead } from './headView.ts';
-import { mouthFinding, seeMouth } from './mouth.ts';
-import type { SeenCatch } from './seenCatch.ts';
+import { block, seeDrawn, seenAt, type CatchWish, type Rgb } from '../see-catch/drawnCatch.test-data.ts';
+import { viewHead } from '../see-catch/headView.ts';
+import { mouthFinding, seeMouth } from './mouthOpen.ts';
+import type { SeenCatch } from '../see-catch/seenCatch.ts';
 
 const LENGTH_MM = 402;
 const RED: Rgb = [150, 40, 36];

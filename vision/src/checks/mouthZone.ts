@@ -1,4 +1,4 @@
-import type { HeadView } from './headView.ts';
+import type { HeadView } from '../see-catch/headView.ts';
 
 /** A mouth opens within this share of the length. */
 export const JAW_SHARE = 0.17;

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { GREEN, seeDrawn, type CatchWish } from './drawnCatch.test-data.ts';
+import { GREEN, seeDrawn, type CatchWish } from '../see-catch/drawnCatch.test-data.ts';
 import type { Point } from '../geometry/point.ts';
-import { viewHead } from './headView.ts';
-import { noseFinding, seeNose, type NoseSeen } from './nose.ts';
-import type { SeenCatch } from './seenCatch.ts';
+import { viewHead } from '../see-catch/headView.ts';
+import { seeNose, type NoseSeen } from '../see-catch/nose.ts';
+import { noseFinding } from './noseGap.ts';
+import type { SeenCatch } from '../see-catch/seenCatch.ts';
 
 function noseOf(wish: CatchWish): { seen: SeenCatch; nose: NoseSeen; tone: string } {
   const seen = seeDrawn(wish);
@@ -63,11 +64,7 @@ describe('the nose’s gap', () => {
     const { seen } = noseOf({ lengthMm: 402 });
     const toneOf = (gapMm: number, sigmaMm: number) =>
       noseFinding(seen, { gapMm, leastGapMm: gapMm, sigmaMm }, 76).tone;
-    expect([toneOf(3.8, 0.8), toneOf(4.1, 0.8), toneOf(4.6, 0.8)]).toEqual([
-      'clear',
-      'look',
-      'fault',
-    ]);
+    expect([toneOf(3.8, 0.8), toneOf(4.1, 0.8), toneOf(4.6, 0.8)]).toEqual(['clear', 'look', 'fault']);
     expect([toneOf(6, 4), toneOf(7.5, 4), toneOf(11, 4)]).toEqual(['clear', 'look', 'fault']);
   });
 

@@ -1,9 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { GREEN, block, seeDrawn, seenAt, type CatchWish, type Rgb } from './drawnCatch.test-data.ts';
-import { viewHead } from './headView.ts';
-import { seeNose, type NoseSeen } from './nose.ts';
-import type { SeenCatch } from './seenCatch.ts';
-import { contactFinding, moreFishFinding, seeFront, type FrontSeen } from './otherObjects.ts';
+import {
+  GREEN,
+  block,
+  seeDrawn,
+  seenAt,
+  type CatchWish,
+  type Rgb,
+} from '../see-catch/drawnCatch.test-data.ts';
+import { viewHead } from '../see-catch/headView.ts';
+import { seeNose, type NoseSeen } from '../see-catch/nose.ts';
+import type { SeenCatch } from '../see-catch/seenCatch.ts';
+import { contactFinding, seeFront, type FrontSeen } from './contactHidden.ts';
+import { moreFishFinding } from './moreFish.ts';
 
 const LENGTH_MM = 402;
 const YELLOW: Rgb = [240, 200, 40];

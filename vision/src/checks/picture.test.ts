@@ -4,16 +4,15 @@ import { findBoard, type MeasuringBoard } from '../board/board.ts';
 import { patternOf } from '../find-board/pattern.ts';
 import type { Tones } from '../find-board/tones.ts';
 import { poseOf } from '../board/drawnBoard.test-data.ts';
-import { BENCH_CHECKS, findingOf, withUnanswered } from '../findings/findings.ts';
-import { INFRACTIONS } from '@lauta/core/rules';
 import type { SeenFish } from '../find-fish/locateFish.ts';
 import { projectBoardPoint } from '../camera/lens.ts';
 import type { Raster } from '../image/raster.ts';
 import { seeBezel } from './bezel.ts';
-import { headCropped, steepCamera } from './framing.ts';
-import { screenFinding, seeGrid } from './screen.ts';
-import type { SeenCatch } from './seenCatch.ts';
-import { blurFinding, edgeSharpness, unsharpFinding } from './sharpness.ts';
+import { headCroppedFinding } from './headCropped.ts';
+import { screenFinding, seeGrid } from './screenPhoto.ts';
+import { steepCameraFinding } from './steepCamera.ts';
+import type { SeenCatch } from '../see-catch/seenCatch.ts';
+import { blurFinding, edgeSharpness, unsharpFinding } from './unsharp.ts';
 
 const birch = findBoard('birch-30in') as MeasuringBoard;
 const pattern = patternOf(birch);
@@ -225,17 +224,17 @@ describe('the frame', () => {
   const toPhoto: SeenCatch['toPhoto'] = (x, y, z) => projectBoardPoint(pose, x, y, z);
 
   it('holds nose and stop, or one of them lies at its edge or beyond', () => {
-    expect(headCropped(pose, pattern, [300, 450], frame, toPhoto).tone).toBe('clear');
-    expect(headCropped(pose, pattern, [4, 450], frame, toPhoto).tone).toBe('look');
-    expect(headCropped(pose, pattern, [-3, 450], frame, toPhoto).tone).toBe('fault');
-    expect(headCropped(pose, pattern, [300, 905], frame, toPhoto).tone).toBe('fault');
+    expect(headCroppedFinding(pose, pattern, [300, 450], frame, toPhoto).tone).toBe('clear');
+    expect(headCroppedFinding(pose, pattern, [4, 450], frame, toPhoto).tone).toBe('look');
+    expect(headCroppedFinding(pose, pattern, [-3, 450], frame, toPhoto).tone).toBe('fault');
+    expect(headCroppedFinding(pose, pattern, [300, 905], frame, toPhoto).tone).toBe('fault');
   });
 
   it('is asked for the stop alone where no fish was found', () => {
-    expect(headCropped(pose, pattern, null, frame, toPhoto).tone).toBe('clear');
+    expect(headCroppedFinding(pose, pattern, null, frame, toPhoto).tone).toBe('clear');
     const [stopX] = projectBoardPoint(pose, 0, 0);
     const shifted = { ...pose, centrePx: [pose.centrePx[0] - stopX - 60, pose.centrePx[1]] as const };
-    expect(headCropped(shifted, pattern, null, frame, toPhoto).tone).toBe('fault');
+    expect(headCroppedFinding(shifted, pattern, null, frame, toPhoto).tone).toBe('fault');
   });
 
   it.each([
@@ -246,32 +245,9 @@ describe('the frame', () => {
     [20.6, 20, 'fault'],
     [12, 10, 'fault'],
   ] as const)('a tilt of %d° with %d° allowed is %s', (tiltDeg, limitDeg, tone) => {
-    expect(steepCamera(tiltDeg, limitDeg)).toMatchObject({
+    expect(steepCameraFinding(tiltDeg, limitDeg)).toMatchObject({
       tone,
       measure: { value: tiltDeg, unit: 'deg' },
     });
-  });
-});
-
-describe('the catalogue of checks', () => {
-  it('is that of infractions but for the two that only people answer', () => {
-    expect(INFRACTIONS.filter((id) => !BENCH_CHECKS.some((check) => check === id))).toEqual([
-      'cord-in-gills',
-      'craft-missing',
-    ]);
-  });
-
-  it('is filled with looks where nothing could be asked, and what was found stays', () => {
-    const found = findingOf('unsharp', 'fault', 0.7, { code: 'all-blurred' });
-    const all = withUnanswered([found], { code: 'no-board-found' });
-    expect(all.map(({ check }) => check).toSorted()).toEqual([...BENCH_CHECKS].toSorted());
-    expect(all[0]).toBe(found);
-    expect(all.slice(1).every((one) => one.tone === 'look' && one.isUnanswered === true)).toBe(true);
-  });
-
-  it('tells a place only where there is something to look at', () => {
-    expect(findingOf('unsharp', 'clear', 0.9, { code: 'edges-sharp' }, [3, 4]).place).toBeNull();
-    expect(findingOf('unsharp', 'look', 0.5, { code: 'may-be-blurred' }, [3, 4]).place).toEqual([3, 4]);
-    expect('measure' in findingOf('unsharp', 'look', 0.5, { code: 'may-be-blurred' })).toBe(false);
   });
 });

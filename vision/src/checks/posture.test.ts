@@ -5,10 +5,12 @@ import { drawBoardPicture, flatFish, insideOf } from '../board/drawnBoard.test-d
 import type { FishOutline } from '../find-fish/outline.ts';
 import type { SeenFish } from '../find-fish/locateFish.ts';
 import type { Point, Quad } from '../geometry/point.ts';
-import { GREEN, block, see } from './drawnCatch.test-data.ts';
-import type { EyeSeen } from './eye.ts';
-import { curledFinding, dorsalFinding, facingFinding } from './posture.ts';
-import type { SeenCatch } from './seenCatch.ts';
+import { GREEN, block, see } from '../see-catch/drawnCatch.test-data.ts';
+import type { EyeSeen } from '../see-catch/eye.ts';
+import { dorsalFinding } from './dorsal.ts';
+import { facingFinding } from './facing.ts';
+import { curledFinding } from './tailCurled.ts';
+import type { SeenCatch } from '../see-catch/seenCatch.ts';
 import { isOfStandingTail, seeTailShadow } from './tailShadow.ts';
 
 const LENGTH_MM = 400;

@@ -1,7 +1,7 @@
 import { cellAt, viewFace, type FaceView } from '../find-fish/faceView.ts';
 import { medianOf } from '../image/median.ts';
-import { logColourAt } from './logColour.ts';
-import type { SeenCatch } from './seenCatch.ts';
+import { logColourAt } from '../see-catch/logColour.ts';
+import type { SeenCatch } from '../see-catch/seenCatch.ts';
 
 /** Something straight and narrow that lies on the ground before the angler's edge, beside the head: a tool's handle. */
 export interface StripeSeen {

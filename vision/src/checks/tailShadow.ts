@@ -1,7 +1,7 @@
 import { cellAt } from '../find-fish/faceView.ts';
 import { medianOf } from '../image/median.ts';
-import { logColourAt } from './logColour.ts';
-import type { SeenCatch } from './seenCatch.ts';
+import { logColourAt } from '../see-catch/logColour.ts';
+import type { SeenCatch } from '../see-catch/seenCatch.ts';
 
 /** The shadow of a tail that stands over the face: how far its end lies from the tail's own, mm, and how well it is seen. */
 export interface TailShadow {

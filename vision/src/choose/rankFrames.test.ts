@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Tone } from '@lauta/core/evidence';
 import type { PhotoAnalysis } from '../analyse/analyse.ts';
-import { BENCH_CHECKS, findingOf, withUnanswered, type BenchCheck } from '../findings/findings.ts';
+import { BENCH_CHECKS, withUnanswered } from '../checks/registry.ts';
+import { findingOf, type BenchCheck } from '../findings/findings.ts';
 import { frameMerit, rankFrames } from './rankFrames.ts';
 
 type Findings = Partial<Record<BenchCheck, Tone>>;

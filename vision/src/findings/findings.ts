@@ -1,18 +1,12 @@
 import type { Finding as CheckFinding, Tone } from '@lauta/core/evidence';
-import { INFRACTIONS, type Infraction } from '@lauta/core/rules';
+import type { Infraction } from '@lauta/core/rules';
 import type { Point } from '../geometry/point.ts';
 import type { BenchReason, BenchReasons } from './reasons.ts';
 
 export type { BenchReason, BenchReasons };
 
-/** What only a person can tell from a photograph. */
-const FOR_PEOPLE = ['cord-in-gills', 'craft-missing'] as const;
-export type BenchCheck = Exclude<Infraction, (typeof FOR_PEOPLE)[number]>;
-
-/** The checks that a computer answers, out of the catalogue of infractions. */
-export const BENCH_CHECKS = INFRACTIONS.filter(
-  (infraction): infraction is BenchCheck => !FOR_PEOPLE.some((one) => one === infraction),
-);
+/** What a computer answers; the others only a person can tell from a photograph. */
+export type BenchCheck = Exclude<Infraction, 'cord-in-gills' | 'craft-missing'>;
 
 /** What was measured for a check. */
 export interface FindingMeasure {
@@ -46,13 +40,4 @@ export function findingOf(
     place: tone === 'clear' ? null : place,
     ...(measure ? { measure } : {}),
   };
-}
-
-/** The same findings with a look for every check that could not be asked. */
-export function withUnanswered(findings: readonly Finding[], reason: BenchReason): Finding[] {
-  const missing = BENCH_CHECKS.filter((check) => !findings.some((finding) => finding.check === check));
-  return [
-    ...findings,
-    ...missing.map((check): Finding => ({ ...findingOf(check, 'look', 0.3, reason), isUnanswered: true })),
-  ];
 }

@@ -1,4 +1,5 @@
 import type { BenchCheck, Finding } from '../findings/findings.ts';
+import { liveChecks } from '../checks/registry.ts';
 import type { Point } from '../geometry/point.ts';
 import type { LiveSight } from './lookLive.ts';
 
@@ -28,13 +29,6 @@ const LEAST_SPAN = 0.55;
 /** What a frame must leave free about the board, as a share of its longer side. */
 const MARGIN = 0.01;
 
-const CHECKS: Partial<Record<LiveStep, readonly BenchCheck[]>> = {
-  straight: ['steep-camera', 'facing-right'],
-  nose: ['nose-gap', 'head-cropped'],
-  jaws: ['mouth-open'],
-  tail: ['tail-curled', 'tail-cropped', 'tail-held'],
-};
-
 /** What the hand should do next. A look is not clear: what a small frame cannot decide never fires the shutter. */
 export function adviseLive(
   sight: LiveSight | null,
@@ -63,7 +57,7 @@ function isMet(
     case 'fish':
       return sight.fishMm !== null;
     default:
-      return allClear(sight.findings, CHECKS[step] ?? []);
+      return allClear(sight.findings, liveChecks(step));
   }
 }
 

@@ -4,21 +4,16 @@ import { cornersPx, locateBoard, type BoardWay } from '../find-board/locate.ts';
 import { patternOf, type Pattern } from '../find-board/pattern.ts';
 import { smoothTones, tonesOf, type Tones } from '../find-board/tones.ts';
 import { trackBoard } from '../find-board/track.ts';
-import { seeDarkMouth } from '../checks/darkMouth.ts';
-import { headCropped, steepCamera, tailCropped } from '../checks/framing.ts';
-import { handFindings, seeReaching } from '../checks/hand.ts';
-import { viewHead } from '../checks/headView.ts';
-import { curledFinding, facingFinding } from '../checks/posture.ts';
-import { mouthFinding, seeMouth } from '../checks/mouth.ts';
-import { noseFinding, seeNose } from '../checks/nose.ts';
-import type { SeenCatch } from '../checks/seenCatch.ts';
+import { fishSight } from '../checks/fishSight.ts';
+import { visibleFindings } from '../checks/identifier.ts';
+import { runChecks } from '../checks/registry.ts';
+import type { SeenCatch } from '../see-catch/seenCatch.ts';
 import type { Finding } from '../findings/findings.ts';
 import { locateFish, type SeenFish } from '../find-fish/locateFish.ts';
 import { axisAtStop, outlineOf } from '../find-fish/outline.ts';
 import { bareBoard } from '../find-card/bareBoard.ts';
 import { viewSurroundings } from '../find-card/cardView.ts';
 import { findCodes } from '../find-card/findCodes.ts';
-import { identifierFindings } from '../find-card/identifierFindings.ts';
 import { isLikelyCode } from '../find-card/searchIdentifier.ts';
 import { findSheets } from '../find-card/findSheets.ts';
 import { inWhiteLight } from '../find-card/whiteLight.ts';
@@ -63,7 +58,6 @@ export interface LiveOptions {
 
 /** A fish is looked for in coarser cells than in a photograph: time is short, fins may be missed. */
 const LIVE_LOOK = { cellsPerMm: 1, withTip: false };
-const HEAD_CELLS_PER_MM = 1.5;
 /** A card is looked for anew after so many frames. */
 const CARD_FRAMES = 8;
 const DICE_SEED = 20261126;
@@ -92,29 +86,49 @@ export function lookLive(
   const card = cardSeen(frame, pose, pattern, face.evidence, former?.card ?? null);
   const track = { board, pose, smooth, card };
   const size = { widthPx: frame.widthPx, heightPx: frame.heightPx };
-  const findings = [steepCamera(tiltDeg, options.limitTiltDeg), facingFinding(corners, outline)];
-  if (!fish || !outline) {
-    findings.push(headCropped(pose, pattern, null, size, toPhoto));
-    return {
-      sight: { boardId: board.id, corners, tiltDeg, fishMm: null, isCardSeen: card.isSeen, findings },
-      track,
-    };
-  }
-  const farMm = fish.view.fromXMm + (fish.piece.toColumn + 1) / fish.view.cellsPerMm;
-  const seen: SeenCatch = { photo: frame, smooth, pose, pattern, fish, outline, farMm, toPhoto };
-  const head = viewHead(seen, HEAD_CELLS_PER_MM);
-  const nose = projectBoardPoint(pose, 0, axisAtStop(outline));
-  findings.push(
-    headCropped(pose, pattern, nose, size, toPhoto),
-    tailCropped(seen, size),
-    noseFinding(seen, seeNose(seen, head), head.axisMm),
-    mouthFinding(seen, seeMouth(head, farMm), seeDarkMouth(head, farMm)),
-    curledFinding(seen),
-    // Eyes are too small to be looked for in a frame: none that is missed speaks of a hand.
-    ...handFindings(seen, seeReaching(seen), head, true),
+  const seen: SeenCatch | null =
+    fish && outline
+      ? {
+          photo: frame,
+          smooth,
+          pose,
+          pattern,
+          fish,
+          outline,
+          farMm: fish.view.fromXMm + (fish.piece.toColumn + 1) / fish.view.cellsPerMm,
+          toPhoto,
+        }
+      : null;
+  const findings = runChecks(
+    {
+      board: {
+        board,
+        isApproved: true,
+        seenShare: 1,
+        pose,
+        pattern,
+        corners,
+        tiltDeg,
+        limitTiltDeg: options.limitTiltDeg,
+        frame: size,
+        toPhoto,
+        outline,
+        nosePx: outline && projectBoardPoint(pose, 0, axisAtStop(outline)),
+        isEyeSeen: false,
+      },
+      ...(seen ? { fish: fishSight(seen, size, [], true) } : {}),
+    },
+    true,
   );
   return {
-    sight: { boardId: board.id, corners, tiltDeg, fishMm: farMm, isCardSeen: card.isSeen, findings },
+    sight: {
+      boardId: board.id,
+      corners,
+      tiltDeg,
+      fishMm: seen?.farMm ?? null,
+      isCardSeen: card.isSeen,
+      findings,
+    },
     track,
   };
 }
@@ -159,7 +173,7 @@ function cardSeen(
   const isCode = unread.some((one) => isLikelyCode(one) && !one.isCut);
   const [missing, cropped] = isCode
     ? []
-    : identifierFindings({ codes: [], unread, sheets: findSheets(view, isBare) }, null, null, (x, y) =>
+    : visibleFindings({ codes: [], unread, sheets: findSheets(view, isBare) }, (x, y) =>
         projectBoardPoint(pose, x, y),
       );
   const isSeen = isCode || (missing?.tone !== 'fault' && cropped?.tone !== 'fault');

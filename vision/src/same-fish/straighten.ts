@@ -1,5 +1,5 @@
-import type { ReachingThing } from '../checks/hand.ts';
-import type { SeenCatch } from '../checks/seenCatch.ts';
+import type { ReachingThing } from '../see-catch/reaching.ts';
+import type { SeenCatch } from '../see-catch/seenCatch.ts';
 import { boardPointOf, projectBoardPoint } from '../camera/lens.ts';
 import type { Point } from '../geometry/point.ts';
 

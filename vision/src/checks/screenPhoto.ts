@@ -1,7 +1,14 @@
-import type { BezelSeen } from './bezel.ts';
 import { findingOf, type Finding } from '../findings/findings.ts';
 import type { Raster } from '../image/raster.ts';
 import { medianOf } from '../image/median.ts';
+import { seeBezel, type BezelSeen } from './bezel.ts';
+import type { Check } from './check.ts';
+
+export const screenPhoto: Check<'picture'> = {
+  ids: ['screen-photo'],
+  live: null,
+  judge: ({ photo, hasOwnLines }) => [screenFinding(seeGrid(photo, hasOwnLines), seeBezel(photo))],
+};
 
 const LENGTH = 128;
 /** Lines of px looked at in each direction. */

@@ -1,7 +1,6 @@
 import { cameraPlaceMm } from '../camera/lens.ts';
-import { NOSE_HEIGHT_SHARE, NOSE_HEIGHT_SIGMA_SHARE, type HeadView } from './headView.ts';
+import { NOSE_HEIGHT_SIGMA_SHARE, type HeadView } from './headView.ts';
 import type { PlateView } from './plateView.ts';
-import { findingOf, type Finding } from '../findings/findings.ts';
 import { fitLine } from '../geometry/lineFit.ts';
 import type { Point } from '../geometry/point.ts';
 import type { SeenCatch } from './seenCatch.ts';
@@ -122,23 +121,4 @@ function highestFrom(plate: PlateView, mask: Uint8Array, noseYMm: number, reachM
   }
   for (let row = rows - 1; row >= 0; row--) if (byRow[row] >= 2) return (row + 1) / cellsPerMm;
   return 0;
-}
-
-/** Fewer mm than this are not told from a nose that touches; from so many on a person looks. */
-const LEAST_GAP_MM = 4.5;
-const LEAST_LOOK_MM = 3.9;
-
-export function noseFinding(seen: SeenCatch, nose: NoseSeen | null, axisMm: number): Finding {
-  const check = 'nose-gap';
-  if (!nose) return findingOf(check, 'clear', 0.3, { code: 'camera-over-stop' });
-  const { gapMm, leastGapMm, sigmaMm } = nose;
-  const place = seen.toPhoto(Math.max(0, gapMm), axisMm, NOSE_HEIGHT_SHARE * seen.farMm);
-  const isApart = gapMm > Math.max(LEAST_GAP_MM, 2.6 * sigmaMm);
-  const isApartAtLeast = leastGapMm > Math.max(0.7 * LEAST_GAP_MM, 1.5 * sigmaMm);
-  const measure = { value: Math.max(0, gapMm), unit: 'mm' } as const;
-  if (isApart && isApartAtLeast)
-    return findingOf(check, 'fault', 0.9, { code: 'nose-apart' }, place, measure);
-  if (isApart || gapMm > Math.max(LEAST_LOOK_MM, 1.7 * sigmaMm))
-    return findingOf(check, 'look', 0.5, { code: 'nose-in-dark' }, place, measure);
-  return findingOf(check, 'clear', gapMm < 2 * sigmaMm ? 0.9 : 0.6, { code: 'nose-touches' }, null, measure);
 }

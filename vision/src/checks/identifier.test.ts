@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { parsePayload } from '@lauta/core/identifier';
-import type { BenchCheck } from '../findings/findings.ts';
+import type { BenchCheck, Finding } from '../findings/findings.ts';
 import type { Quad } from '../geometry/point.ts';
-import { CARD_MM, cardAbout } from './codeSeen.ts';
-import type { CodeCandidate } from './findCodes.ts';
-import type { Sheet } from './findSheets.ts';
-import { identifierFindings, type ReadingZone } from './identifierFindings.ts';
-import type { IdentifierSeen, ReadCode } from './searchIdentifier.ts';
+import { CARD_MM } from '../find-card/codeSeen.ts';
+import type { CodeCandidate } from '../find-card/findCodes.ts';
+import type { Sheet } from '../find-card/findSheets.ts';
+import type { ReadingZone } from './check.ts';
+import { runChecks } from './registry.ts';
+import type { IdentifierSeen, ReadCode } from '../find-card/searchIdentifier.ts';
 
 const OWN = { eventCode: 'K7Q4M', entrantNumber: 930, code: 'YT1P' };
 const ZONE: ReadingZone = { tipMm: 400, fromYMm: 50, toYMm: 110 };
@@ -34,13 +35,13 @@ const seen = (part: Partial<IdentifierSeen>): IdentifierSeen => ({
   sheets: [],
   ...part,
 });
+const findings = (part: Partial<IdentifierSeen>, expected: typeof OWN | null): Finding[] =>
+  runChecks({ cards: { cards: seen(part), expected, zone: ZONE, toPhoto: (x, y) => [x, y] } });
 const tones = (
   part: Partial<IdentifierSeen>,
   expected: typeof OWN | null = OWN,
 ): Partial<Record<BenchCheck, string>> =>
-  Object.fromEntries(
-    identifierFindings(seen(part), expected, ZONE, (x, y) => [x, y]).map(({ check, tone }) => [check, tone]),
-  );
+  Object.fromEntries(findings(part, expected).map(({ check, tone }) => [check, tone]));
 
 const SHEET: Sheet = {
   xMm: 300,
@@ -61,26 +62,6 @@ const CODE: CodeCandidate = {
   isCut: false,
 };
 
-describe('the card about a code', () => {
-  it('is an ID-1 card, 85.6 × 54 mm (ISO/IEC 7810), with the code 7 mm from three of its edges', () => {
-    // A symbol of version 3 has 29 modules and 4 quiet ones at each side (ISO/IEC 18004): of 40 mm it fills 29/37.
-    const from = 7 + (40 * 4) / 37;
-    const to = from + (40 * 29) / 37;
-    const [a, , c] = cardAbout([[from, from], [to, from], [to, to], [from, to]]); // prettier-ignore
-    expect(a[0]).toBeCloseTo(0, 9);
-    expect(a[1]).toBeCloseTo(0, 9);
-    expect(c[0]).toBeCloseTo(85.6, 9);
-    expect(c[1]).toBeCloseTo(54, 9);
-  });
-
-  it('turns and grows with the code', () => {
-    const [a, b] = cardAbout([[0, 0], [0, 62.7], [-62.7, 62.7], [-62.7, 0]]); // prettier-ignore
-    // A quarter turn at about twice the size.
-    expect(Math.abs(b[0] - a[0])).toBeLessThan(1e-9);
-    expect(b[1] - a[1]).toBeCloseTo((85.6 * 62.7) / ((40 * 29) / 37), 6);
-  });
-});
-
 describe('what is said of the identifier', () => {
   it('is all clear for the entrant’s own card of the day', () => {
     expect(Object.values(tones({ codes: [code('lauta:1:K7Q4M:930:YT1P')] }))).toEqual(Array(5).fill('clear'));
@@ -96,10 +77,7 @@ describe('what is said of the identifier', () => {
   });
 
   it('never tells the code of the day to whoever reads the finding', () => {
-    const found = identifierFindings(seen({ codes: [code('lauta:1:K7Q4M:930:AB12')] }), OWN, ZONE, (x, y) => [
-      x,
-      y,
-    ]);
+    const found = findings({ codes: [code('lauta:1:K7Q4M:930:AB12')] }, OWN);
     expect(found.map(({ reason }) => JSON.stringify(reason)).join()).not.toContain('YT1P');
   });
 

@@ -1,6 +1,21 @@
 import type { Tones } from '../find-board/tones.ts';
 import { findingOf, type Finding } from '../findings/findings.ts';
-import type { SeenCatch } from './seenCatch.ts';
+import type { SeenCatch } from '../see-catch/seenCatch.ts';
+import type { Check } from './check.ts';
+
+/** The lines beside the tail. */
+export const unsharpLines: Check<'fish'> = {
+  ids: ['unsharp'],
+  live: null,
+  judge: ({ seen }) => [unsharpFinding(seen)],
+};
+
+/** The picture as a whole. */
+export const blurred: Check<'picture'> = {
+  ids: ['unsharp'],
+  live: null,
+  judge: ({ edges }) => [blurFinding(edgeSharpness(edges))],
+};
 
 const NEAR_TAIL_MM = 45;
 

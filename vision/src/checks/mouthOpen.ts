@@ -1,10 +1,19 @@
 import { findingOf, type BenchReason, type Finding } from '../findings/findings.ts';
-import { NOSE_HEIGHT_SHARE, type HeadView } from './headView.ts';
+import { NOSE_HEIGHT_SHARE, type HeadView } from '../see-catch/headView.ts';
 import { medianOf } from '../image/median.ts';
-import type { DarkMouth } from './darkMouth.ts';
-import { logColourAt } from './logColour.ts';
+import { seeDarkMouth, type DarkMouth } from './darkMouth.ts';
+import { logColourAt } from '../see-catch/logColour.ts';
 import { mouthZone, type MouthSeen } from './mouthZone.ts';
-import type { SeenCatch } from './seenCatch.ts';
+import type { SeenCatch } from '../see-catch/seenCatch.ts';
+import type { Check } from './check.ts';
+
+export const mouthOpen: Check<'fish'> = {
+  ids: ['mouth-open'],
+  live: 'jaws',
+  judge: ({ seen, head, eye }) => [
+    mouthFinding(seen, seeMouth(head, seen.farMm, eye?.side), seeDarkMouth(head, seen.farMm, eye?.side)),
+  ],
+};
 
 /** Redder than the head (log of red over green), and red in itself. */
 const REDDER = 0.28;

@@ -1,43 +1,16 @@
 import { findingOf, type Finding } from '../findings/findings.ts';
-import type { Quad } from '../geometry/point.ts';
-import { NOSE_HEIGHT_SHARE, type HeadView } from './headView.ts';
 import { medianOf } from '../image/median.ts';
-import { logColourAt } from './logColour.ts';
-import type { NoseSeen } from './nose.ts';
-import type { SeenCatch } from './seenCatch.ts';
+import { NOSE_HEIGHT_SHARE, type HeadView } from '../see-catch/headView.ts';
+import { logColourAt } from '../see-catch/logColour.ts';
+import type { NoseSeen } from '../see-catch/nose.ts';
+import type { SeenCatch } from '../see-catch/seenCatch.ts';
+import type { Check } from './check.ts';
 
-/** A second fish is at least so long and so thick, mm. */
-const LEAST_LONG_MM = 105;
-const LEAST_THICK_MM = 9;
-/** Whether something long lies on the face beside the fish. */
-export function moreFishFinding(seen: SeenCatch, cardsMm: readonly Quad[]): Finding {
-  const { fish, toPhoto } = seen;
-  const { view, pieces, piece } = fish;
-  const isCard = (xMm: number, yMm: number): boolean =>
-    cardsMm.some((card) => {
-      const [xs, ys] = [card.map(([x]) => x), card.map(([, y]) => y)];
-      return (
-        xMm > Math.min(...xs) - 8 &&
-        xMm < Math.max(...xs) + 8 &&
-        yMm > Math.min(...ys) - 8 &&
-        yMm < Math.max(...ys) + 8
-      );
-    });
-  for (const other of pieces) {
-    if (other.label === piece.label) continue;
-    const longMm = (other.toColumn - other.fromColumn + 1) / view.cellsPerMm;
-    const areaMm2 = other.area / view.cellsPerMm ** 2;
-    if (longMm < LEAST_LONG_MM || areaMm2 / longMm < LEAST_THICK_MM) continue;
-    const xMm = view.fromXMm + (other.fromColumn + other.toColumn) / 2 / view.cellsPerMm;
-    const yMm = view.fromYMm + (other.fromRow + other.toRow) / 2 / view.cellsPerMm;
-    if (isCard(xMm, yMm)) continue;
-    return findingOf('more-fish', 'look', 0.55, { code: 'long-thing-beside' }, toPhoto(xMm, yMm), {
-      value: longMm,
-      unit: 'mm',
-    });
-  }
-  return findingOf('more-fish', 'clear', 0.8, { code: 'one-fish' });
-}
+export const contactHidden: Check<'fish'> = {
+  ids: ['contact-hidden'],
+  live: null,
+  judge: ({ seen, head, nose }) => [contactFinding(seen, seeFront(head, seen.farMm), nose, head.axisMm)],
+};
 
 /** Parts of the head, mm from the stop and shares of the length: what may be hidden, and what it is compared with. */
 const FRONT_MM = [-6, 12] as const;

@@ -1,9 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import type { Finding } from '../findings/findings.ts';
-import { viewHead } from './headView.ts';
-import { GREEN, SKIN, block, seeDrawn, type Rgb } from './drawnCatch.test-data.ts';
+import { SKIN, block, seeDrawn, type Rgb } from '../see-catch/drawnCatch.test-data.ts';
+import { viewHead } from '../see-catch/headView.ts';
+import { seeReaching, type ReachingThing } from '../see-catch/reaching.ts';
+import type { SeenCatch } from '../see-catch/seenCatch.ts';
+import { eyeCoveredFinding } from './eyeCovered.ts';
+import { gripFinding } from './gripInPhoto.ts';
+import { handInGillsFinding } from './handInGills.ts';
 import { seeStripe } from './stripe.ts';
-import { handFindings, seeReaching, type FishBox, type ReachingThing } from './hand.ts';
+import { tailHeldFinding } from './tailHeld.ts';
 
 const LENGTH_MM = 402;
 /** From beyond the angler's edge onto the fish's axis, over so much of the board. */
@@ -12,66 +17,22 @@ const arm = (fromMm: number, toMm: number, colour: Rgb = SKIN, untilYMm = 62) =>
   colour,
 });
 
-const cover = (thing: ReachingThing | undefined, box: Partial<FishBox>): number =>
-  thing?.coverOf({ alongFrom: 0.4, alongTo: 0.5, acrossFrom: 0.4, acrossTo: 0.8, ...box }) ?? NaN;
-
-describe('what reaches in over the edge', () => {
-  const held = seeDrawn({ lengthMm: LENGTH_MM, things: [arm(170, 240)] });
-  const things = seeReaching(held);
-  const hand = things.find(({ side }) => side === 'near');
-
-  it('is found where it crosses the edge', () => {
-    expect(Math.abs((hand?.fromMm ?? NaN) - 170)).toBeLessThan(8);
-    expect(Math.abs((hand?.toMm ?? NaN) - 240)).toBeLessThan(8);
-  });
-
-  it('is told from the fish by its own colour, cell by cell', () => {
-    expect(cover(hand, { alongFrom: 0.46, alongTo: 0.56 })).toBeGreaterThan(0.85);
-    expect(cover(hand, { alongFrom: 0.7, alongTo: 0.8 })).toBeLessThan(0.1);
-    expect(cover(hand, { alongFrom: 0.1, alongTo: 0.3 })).toBeLessThan(0.1);
-    expect(hand?.hides(205, 0.6)).toBe(true);
-    expect(hand?.hides(320, 0.6)).toBe(false);
-  });
-
-  it('lies over the fish as far along as it was drawn', () => {
-    const [from, to] = hand?.overMm ?? [NaN, NaN];
-    expect(Math.abs(from - 170)).toBeLessThan(14);
-    expect(Math.abs(to - 240)).toBeLessThan(14);
-  });
-
-  it('is told from a deep fish’s belly that hides the edge beside it, by what goes on outside', () => {
-    const belly = { outlineMm: block(30, 330, 100, 152), colour: GREEN };
-    const beside = seeReaching(seeDrawn({ lengthMm: LENGTH_MM, things: [belly, arm(60, 130)] }));
-    const hand = beside.find(({ side, toMm }) => side === 'near' && toMm < 160);
-    expect(Math.abs((hand?.fromMm ?? NaN) - 60)).toBeLessThan(14);
-    expect(Math.abs((hand?.toMm ?? NaN) - 130)).toBeLessThan(14);
-    // Without the arm nothing of it goes on outside.
-    expect(seeReaching(seeDrawn({ lengthMm: LENGTH_MM, things: [belly] }))).toEqual([]);
-  });
-
-  it('is nothing on a free fish', () => {
-    expect(seeReaching(seeDrawn({ lengthMm: LENGTH_MM }))).toEqual([]);
-  });
-
-  it('is found by hidden lines too, when it has the board’s own colour', () => {
-    const glove = seeDrawn({
-      lengthMm: LENGTH_MM,
-      boardId: 'slate-75cm',
-      colour: [168, 172, 150],
-      things: [arm(60, 130, [38, 46, 54], 30)],
-    });
-    const found = seeReaching(glove).find(({ side }) => side === 'near');
-    expect(found?.fromMm).toBeLessThan(75);
-    expect(found?.toMm).toBeGreaterThan(110);
-  });
-});
+/** What is said of hands and tools where no eye is seen. */
+function answersOf(seen: SeenCatch): Finding[] {
+  const things = seeReaching(seen);
+  const { plate, axisMm } = viewHead(seen);
+  return [
+    tailHeldFinding(seen, things),
+    eyeCoveredFinding(seen, things, false),
+    handInGillsFinding(seen, things),
+    gripFinding(seen, things, plate, axisMm),
+  ];
+}
 
 describe('what a hand hides', () => {
   const tones = (fromMm: number, toMm: number, untilYMm?: number): Record<string, Finding> => {
     const seen = seeDrawn({ lengthMm: LENGTH_MM, things: [arm(fromMm, toMm, SKIN, untilYMm)] });
-    return Object.fromEntries(
-      handFindings(seen, seeReaching(seen), viewHead(seen), false).map((finding) => [finding.check, finding]),
-    );
+    return Object.fromEntries(answersOf(seen).map((finding) => [finding.check, finding]));
   };
 
   it('in the middle of the body is nothing that a rule asks for', () => {
@@ -98,17 +59,17 @@ describe('what a hand hides', () => {
   it('in the fish’s own colours is told by where it comes in: at the head, where no eye is seen, and at the gill cover', () => {
     const seen = seeDrawn({ lengthMm: LENGTH_MM });
     const coming = (fromMm: number, toMm: number): ReachingThing => ({ fromMm, toMm, side: 'near', coverOf: () => 0, hides: () => false, overMm: null }); // prettier-ignore
-    const toneOf = (check: string, fromMm: number, toMm: number, isEyeSeen = false) =>
-      handFindings(seen, [coming(fromMm, toMm)], viewHead(seen), isEyeSeen).find((one) => one.check === check)
-        ?.tone;
-    expect(toneOf('eye-covered', 4, 100)).toBe('look');
-    expect(toneOf('eye-covered', 4, 100, true)).toBe('clear');
-    expect(toneOf('eye-covered', 60, 130)).toBe('clear');
+    const eyeTone = (fromMm: number, toMm: number, isEyeSeen = false) =>
+      eyeCoveredFinding(seen, [coming(fromMm, toMm)], isEyeSeen).tone;
+    const gillTone = (fromMm: number, toMm: number) => handInGillsFinding(seen, [coming(fromMm, toMm)]).tone;
+    expect(eyeTone(4, 100)).toBe('look');
+    expect(eyeTone(4, 100, true)).toBe('clear');
+    expect(eyeTone(60, 130)).toBe('clear');
     // A deep fish's belly hides the edge for longer than a hand does.
-    expect(toneOf('eye-covered', 4, 200)).toBe('clear');
-    expect(toneOf('hand-in-gills', 80, 150, true)).toBe('look');
-    expect(toneOf('hand-in-gills', 120, 190, true)).toBe('clear');
-    expect(toneOf('hand-in-gills', 80, 240, true)).toBe('clear');
+    expect(eyeTone(4, 200)).toBe('clear');
+    expect(gillTone(80, 150)).toBe('look');
+    expect(gillTone(120, 190)).toBe('clear');
+    expect(gillTone(80, 240)).toBe('clear');
   });
 
   it('narrower than four fingers at the head is a tool', () => {
@@ -119,9 +80,7 @@ describe('what a hand hides', () => {
 
   const gripOf = (things: Parameters<typeof seeDrawn>[0]['things'] & object) => {
     const seen = seeDrawn({ lengthMm: LENGTH_MM, things });
-    return handFindings(seen, seeReaching(seen), viewHead(seen), false).find(
-      ({ check }) => check === 'grip-in-photo',
-    );
+    return answersOf(seen).find(({ check }) => check === 'grip-in-photo');
   };
 
   it('over the stop beside the head is looked at as a tool; the bare stop is not', () => {

@@ -1,33 +1,32 @@
 import type { Identifier } from '@lauta/core/identifier';
 import { CARD_MM, formatPayload } from '@lauta/core/identifier';
-import { findingOf, type BenchReason, type Finding } from '../findings/findings.ts';
+import { findingOf, type BenchCheck, type BenchReason, type Finding } from '../findings/findings.ts';
 import type { Point, Quad } from '../geometry/point.ts';
-import { isLikelyCode, isSureCode, type IdentifierSeen } from './searchIdentifier.ts';
-import type { CodeCandidate } from './findCodes.ts';
-import { isWithin, type Sheet } from './findSheets.ts';
-
-/** Where the reading is made: the tail's far end and its rows, mm. */
-export interface ReadingZone {
-  tipMm: number;
-  fromYMm: number;
-  toYMm: number;
-}
+import { isLikelyCode, isSureCode, type IdentifierSeen } from '../find-card/searchIdentifier.ts';
+import type { CodeCandidate } from '../find-card/findCodes.ts';
+import { isWithin, type Sheet } from '../find-card/findSheets.ts';
+import type { Check, ReadingZone } from './check.ts';
 
 type ToPhoto = (xMm: number, yMm: number) => Point;
 
-/** What the search for cards says of the five checks of the identifier. */
-export function identifierFindings(
-  seen: IdentifierSeen,
-  expected: Identifier | null,
-  zone: ReadingZone | null,
-  toPhoto: ToPhoto,
-): Finding[] {
-  return [
-    ...visibleFindings(seen, toPhoto),
-    wrongFinding(seen, expected, toPhoto),
-    overReading(seen, zone, toPhoto),
-  ];
-}
+/** Whether a card is there, whole, and free of reflections: one look answers all three. */
+export const identifierVisible: Check<'cards'> = {
+  ids: ['identifier-missing', 'identifier-cropped', 'identifier-glare'],
+  live: null,
+  judge: ({ cards, toPhoto }) => visibleFindings(cards, toPhoto),
+};
+
+export const identifierWrong: Check<'cards'> = {
+  ids: ['identifier-wrong'],
+  live: null,
+  judge: ({ cards, expected, toPhoto }) => [wrongFinding(cards, expected, toPhoto)],
+};
+
+export const identifierOverReading: Check<'cards'> = {
+  ids: ['identifier-over-reading'],
+  live: null,
+  judge: ({ cards, zone, toPhoto }) => [overReading(cards, zone, toPhoto)],
+};
 
 /** A whole card's white, mm, and how much of its rectangle is white beside code and letters. */
 const WHOLE_LONG_MM = [74, 96] as const;
@@ -46,22 +45,8 @@ function isWholeCard({ longMm, shortMm }: Sheet): boolean {
   return longMm > WHOLE_LONG_MM[0] && longMm < WHOLE_LONG_MM[1] && shortMm > WHOLE_SHORT_MM[0] && shortMm < WHOLE_SHORT_MM[1]; // prettier-ignore
 }
 
-function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPhoto: ToPhoto): Finding[] {
-  const clear = (reason: BenchReason, confidence = 0.97): Finding[] =>
-    (['identifier-missing', 'identifier-cropped', 'identifier-glare'] as const).map((check) =>
-      findingOf(check, 'clear', confidence, reason),
-    );
-  // A card in the sun may be white all over; a reflection is a part of it.
-  const shining = codes.find(({ glareShare }) => isWithin(glareShare, SHINING_SHARE));
-  const uneven = codes.find(({ isUneven }) => isUneven);
-  if (codes.length > 0) {
-    const [missing, cropped, glare] = clear({ code: 'code-read' }) as [Finding, Finding, Finding];
-    const at = shining ?? uneven;
-    if (!at) return [missing, cropped, glare];
-    const reason = { code: shining ? 'reflection-read' : 'uneven-read' } as const;
-    const measure = shining && ({ value: shining.glareShare, unit: 'share' } as const);
-    return [missing, cropped, findingOf('identifier-glare', 'look', 0.5, reason, toPhoto(...middleOf(at.cardMm)), measure)]; // prettier-ignore
-  }
+export function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPhoto: ToPhoto): Finding[] {
+  if (codes.length > 0) return readFindings(codes, toPhoto);
   const smooth = sheets.filter(({ isSliver }) => !isSliver);
   const whole = smooth.find((sheet) => isWholeCard(sheet) && !sheet.isCut);
   const cutSheet = smooth.find(
@@ -131,6 +116,25 @@ function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPhoto: ToP
     findingOf('identifier-cropped', 'clear', 0.6, { code: 'no-card' }),
     noGlare('no-card'),
   ];
+}
+
+/** A card whose code was read is there and whole; light may still lie on it. */
+function readFindings(codes: IdentifierSeen['codes'], toPhoto: ToPhoto): Finding[] {
+  const clear = (check: BenchCheck): Finding => findingOf(check, 'clear', 0.97, { code: 'code-read' });
+  // A card in the sun may be white all over; a reflection is a part of it.
+  const shining = codes.find(({ glareShare }) => isWithin(glareShare, SHINING_SHARE));
+  const at = shining ?? codes.find(({ isUneven }) => isUneven);
+  const glare = at
+    ? findingOf(
+        'identifier-glare',
+        'look',
+        0.5,
+        { code: shining ? 'reflection-read' : 'uneven-read' },
+        toPhoto(...middleOf(at.cardMm)),
+        shining && { value: shining.glareShare, unit: 'share' },
+      )
+    : clear('identifier-glare');
+  return [clear('identifier-missing'), clear('identifier-cropped'), glare];
 }
 
 function wrongFinding({ codes }: IdentifierSeen, expected: Identifier | null, toPhoto: ToPhoto): Finding {

@@ -1,41 +1,23 @@
-import { isStanding } from '../find-board/quarterTurn.ts';
 import { findingOf, type Finding } from '../findings/findings.ts';
-import { flareAt, type FishOutline } from '../find-fish/outline.ts';
-import { fitLine } from '../geometry/lineFit.ts';
-import type { Point, Quad } from '../geometry/point.ts';
+import type { Point } from '../geometry/point.ts';
 import { medianOf } from '../image/median.ts';
-import type { EyeSeen } from './eye.ts';
-import { NOSE_HEIGHT_SHARE } from './headView.ts';
-import type { SeenCatch } from './seenCatch.ts';
-import { isOfStandingTail, seeTailShadow } from './tailShadow.ts';
+import type { Check } from './check.ts';
+import type { EyeSeen } from '../see-catch/eye.ts';
+import { NOSE_HEIGHT_SHARE } from '../see-catch/headView.ts';
+import { isBesideHand, type SeenCatch } from '../see-catch/seenCatch.ts';
 
-/**
- * Which way round the fish lies: a board the wrong way round in the picture, or a fish on it. Where the board stands in
- * the picture, left and right say nothing: turned so that its stop is at the left, it lies as it should.
- * @param isEyeSeen whether an eye is seen at the stop: then what widens there may be a head whose fish is half seen
- */
-export function facingFinding(corners: Quad, outline: FishOutline | null, isEyeSeen = false): Finding {
-  const check = 'facing-right';
-  const [zeroFar, endFar] = corners;
-  if (!isStanding(corners) && endFar[0] < zeroFar[0])
-    return findingOf(check, 'fault', 0.97, { code: 'stop-at-right' }, zeroFar); // prettier-ignore
-  if (!outline || outline.xMm.length < 12) return findingOf(check, 'clear', 0.6, { code: 'stop-in-place' });
-  // A tail is wider than the wrist before it by half and more; a head narrows down to the nose.
-  const far = flareAt(outline, 'far');
-  const stop = flareAt(outline, 'stop');
-  const reason = { code: 'tail-at-stop' } as const;
-  if (far < 1.5 && stop > 1.5 && !isEyeSeen)
-    return findingOf(check, 'fault', outline.handMm.length > 0 ? 0.75 : 0.88, reason, zeroFar);
-  if (stop > far || (far < 1.5 && stop > 1.3)) return findingOf(check, 'look', 0.5, reason, zeroFar);
-  return findingOf(check, 'clear', 0.9, isStanding(corners) ? { code: 'head-at-stop' } : { code: 'head-at-left' }); // prettier-ignore
-}
+/** The back is wanted away from the angler. */
+export const dorsal: Check<'fish'> = {
+  ids: ['dorsal-near'],
+  live: null,
+  judge: ({ seen, eye }) => [dorsalFinding(seen, eye)],
+};
 
 /** Shares of the length between which the flanks are compared, and of the height. */
 const ALONG = [0.3, 0.72] as const;
 /** Where hands and fins over the edges leave too little of that, cheek and tail's wrist are asked too. */
 const WIDER_ALONG = [0.12, 0.86] as const;
 const ACROSS = [0.12, 0.4] as const;
-const BESIDE_HAND_MM = 12;
 const FLOOR = 6;
 
 /** How the flank's lower part differs from its upper, in logs. */
@@ -63,7 +45,7 @@ function flankSidesIn(
   const chromas: number[] = [];
   outline.xMm.forEach((xMm, i) => {
     if (xMm < fromShare * farMm || xMm > toShare * farMm) return;
-    if (outline.handMm.some(([from, to]) => xMm > from - BESIDE_HAND_MM && xMm < to + BESIDE_HAND_MM)) return;
+    if (isBesideHand(outline, xMm)) return;
     const upper = outline.upperMm[i];
     const height = outline.lowerMm[i] - upper;
     const sides = [[], []] as [[number, number][], [number, number][]];
@@ -124,48 +106,4 @@ export function dorsalFinding(seen: SeenCatch, eye: EyeSeen | null): Finding {
   if (isBelly || (!eye && !isWide && lighter < PERHAPS_LIGHTER))
     return findingOf(check, 'look', 0.5, { code: 'flank-lighter-far' }, middle);
   return findingOf(check, 'clear', eye || lighter > 0.25 ? 0.9 : 0.6, { code: 'back-far' });
-}
-
-/** A tail that lies straight continues the body's axis within this share of the length. */
-const MOST_ASIDE_SHARE = 0.01;
-/** Where the outline has no large fins, shares of the length: fins draw the middle aside. */
-const FINLESS = [[0.06, 0.32], [0.75, 0.87]] as const; // prettier-ignore
-
-/** Whether the tail is bent aside, or stands up: that shows from above by its shadow alone, in the sun. */
-export function curledFinding(seen: SeenCatch): Finding {
-  const bent = bentFinding(seen);
-  return bent.tone === 'clear' ? (standingFinding(seen) ?? bent) : bent;
-}
-
-function standingFinding(seen: SeenCatch): Finding | null {
-  const shadow = seeTailShadow(seen);
-  if (!shadow || !isOfStandingTail(shadow)) return null;
-  const { farMm, toPhoto, outline } = seen;
-  const yMm = (outline.upperMm[outline.upperMm.length - 1] + outline.lowerMm[outline.lowerMm.length - 1]) / 2;
-  return findingOf('tail-curled', 'look', 0.55, { code: 'tail-shadow' }, toPhoto(farMm, yMm), {
-    value: Math.hypot(...shadow.awayMm),
-    unit: 'mm',
-  });
-}
-
-function bentFinding({ outline, farMm, toPhoto }: SeenCatch): Finding {
-  const check = 'tail-curled';
-  const middles = outline.xMm.flatMap((xMm, i) => {
-    const isUnderHand = outline.handMm.some(
-      ([from, to]) => xMm > from - BESIDE_HAND_MM && xMm < to + BESIDE_HAND_MM,
-    );
-    return isUnderHand ? [] : [[xMm, (outline.upperMm[i] + outline.lowerMm[i]) / 2] as const];
-  });
-  const body = middles.filter(([x]) => FINLESS.some(([from, to]) => x > from * farMm && x < to * farMm));
-  const end = middles.filter(([x]) => x > 0.9 * farMm && x < 0.98 * farMm);
-  if (body.length < 20 || end.length < 3) return findingOf(check, 'clear', 0.4, { code: 'body-hidden' });
-  const axis = fitLine(body);
-  const asideMm = medianOf(end.map(([x, y]) => y - axis.yMean - axis.slope * (x - axis.xMean)));
-  const place = toPhoto(0.94 * farMm, end[0][1]);
-  if (Math.abs(asideMm) > MOST_ASIDE_SHARE * farMm)
-    return findingOf(check, 'look', 0.55, { code: 'tail-aside' }, place, {
-      value: Math.abs(asideMm),
-      unit: 'mm',
-    });
-  return findingOf(check, 'clear', 0.6, { code: 'tail-straight' });
 }

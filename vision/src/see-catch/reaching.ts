@@ -2,12 +2,7 @@ import type { Pattern } from '../find-board/pattern.ts';
 import { cellAt, type FaceView } from '../find-fish/faceView.ts';
 import { medianOf } from '../image/median.ts';
 import { logColourAt, type LogColour } from './logColour.ts';
-import { findingOf, type Finding, type FindingMeasure } from '../findings/findings.ts';
-import type { Point } from '../geometry/point.ts';
-import type { HeadView } from './headView.ts';
-import type { PlateView } from './plateView.ts';
 import type { SeenCatch } from './seenCatch.ts';
-import { seeStripe } from './stripe.ts';
 
 /** A hand, a grip or another thing that reaches from beyond the face's edge onto the fish. */
 export interface ReachingThing {
@@ -230,160 +225,21 @@ function coverBy(
   return { coverOf, hides: isOwn, overMm };
 }
 
-const EYE_BOX = { alongFrom: 0.05, alongTo: 0.13, acrossFrom: 0.15, acrossTo: 0.5 };
-const GILL_BOX = { alongFrom: 0.19, alongTo: 0.29, acrossFrom: 0.35, acrossTo: 0.75 };
-const TAIL_BOX = { alongFrom: 0.87, alongTo: 0.99, acrossFrom: 0.2, acrossTo: 0.8 };
 /** What crosses the edge over less than this is narrower than four fingers, mm. */
-const NARROW_MM = 34;
+export const NARROW_MM = 34;
 
-/** Where a hand crosses the edge that is at the head or at the gill cover, shares of the length: it begins and ends there. */
-const AT_HEAD = { beginsAt: [-1, 0.1], endsBefore: 0.35 } as const;
-const AT_GILLS = { beginsAt: [0.12, 0.27], endsBefore: 0.46 } as const;
-/** A hand that hides less of the body's middle than this share of the length has the fish's colours, or hides nothing. */
-const LEAST_OVER_SHARE = 0.06;
+/** The hands among what reaches in: from the angler's side, as broad as four fingers. */
+export function handsOf(things: readonly ReachingThing[]): ReachingThing[] {
+  return things.filter(({ side, fromMm, toMm }) => side === 'near' && toMm - fromMm >= NARROW_MM);
+}
 
-function comesInAt(
+/**
+ * Whether a hand comes in over a stretch of the edge, shares of the length: it begins there and ends before too far back.
+ */
+export function comesInAt(
   { fromMm, toMm }: ReachingThing,
   { beginsAt: [least, most], endsBefore }: { beginsAt: readonly [number, number]; endsBefore: number },
   lengthMm: number,
 ): boolean {
   return fromMm > least * lengthMm && fromMm < most * lengthMm && toMm < endsBefore * lengthMm;
-}
-
-/** Whether colours do not tell how far a hand reaches over the fish: then the place where it comes in tells more. */
-function hasFishColours({ overMm }: ReachingThing, lengthMm: number): boolean {
-  return overMm === null || overMm[1] - overMm[0] < LEAST_OVER_SHARE * lengthMm;
-}
-
-/**
- * What a hand, or a tool in it, hides of the fish. Whether fingers are under the gill cover is for people to see.
- * @param isEyeSeen false where an eye was looked for and none is seen: a hand at the head may lie on it
- */
-export function handFindings(
-  seen: SeenCatch,
-  things: readonly ReachingThing[],
-  { plate, axisMm }: Pick<HeadView, 'plate' | 'axisMm'>,
-  isEyeSeen: boolean,
-): Finding[] {
-  const { farMm, toPhoto, outline } = seen;
-  const middleAt = (xMm: number): number => {
-    const i = outline.xMm.findIndex((x) => x >= xMm);
-    const at = i < 0 ? outline.xMm.length - 1 : i;
-    return (outline.upperMm[at] + outline.lowerMm[at]) / 2;
-  };
-  const at = (share: number): Point => toPhoto(share * farMm, middleAt(share * farMm));
-  const hands = things.filter(({ side, fromMm, toMm }) => side === 'near' && toMm - fromMm >= NARROW_MM);
-  const share = (value: number): FindingMeasure => ({ value, unit: 'share' });
-  const most = (values: readonly number[]): number => Math.max(0, ...values);
-
-  const tailCover = most(
-    hands.filter(({ toMm }) => toMm > 0.9 * farMm).map((hand) => hand.coverOf(TAIL_BOX)),
-  );
-  const nearTail = hands.some(({ overMm }) => overMm !== null && overMm[1] > 0.84 * farMm);
-  const tail =
-    tailCover > 0.5
-      ? findingOf('tail-held', 'fault', 0.88, { code: 'hand-on-tail' }, at(0.92), share(tailCover))
-      : tailCover > 0.25 || (nearTail && tailCover > 0.15)
-        ? findingOf('tail-held', 'look', 0.5, { code: 'hand-near-tail' }, at(0.92), share(tailCover))
-        : findingOf('tail-held', 'clear', 0.9, { code: 'tail-free' });
-
-  const overHead = hands.filter(
-    ({ fromMm, overMm }) => fromMm < 0.18 * farMm || (overMm !== null && overMm[0] < 0.12 * farMm),
-  );
-  const eyeCover = most(overHead.map((hand) => hand.coverOf(EYE_BOX)));
-  const eye =
-    eyeCover > 0.3 && seen.fish.tip
-      ? findingOf('eye-covered', 'fault', 0.82, { code: 'hand-over-eye' }, at(0.09), share(eyeCover))
-      : eyeCover > 0.14
-        ? findingOf('eye-covered', 'look', 0.5, { code: 'hand-near-eye' }, at(0.09), share(eyeCover))
-        : !isEyeSeen && hands.some((hand) => comesInAt(hand, AT_HEAD, farMm))
-          ? findingOf('eye-covered', 'look', 0.5, { code: 'hand-at-head' }, at(0.09))
-          : findingOf('eye-covered', 'clear', 0.88, { code: 'eye-free' });
-
-  // On a small fish the same hand reaches farther back.
-  const gillHand = hands.find(
-    (hand) =>
-      hand.overMm !== null &&
-      hand.overMm[0] < 0.27 * farMm &&
-      hand.overMm[1] > 0.17 * farMm &&
-      hand.overMm[1] < (hand.fromMm < 0.22 * farMm ? 0.42 : 0.34) * farMm &&
-      hand.coverOf(GILL_BOX) > 0.26,
-  );
-  const isBesideGills = hands.some((hand) => comesInAt(hand, AT_GILLS, farMm) && hasFishColours(hand, farMm));
-  const gills = gillHand
-    ? findingOf('hand-in-gills', 'look', 0.5, { code: 'fingers-at-gills' }, at(0.24), share(gillHand.coverOf(GILL_BOX))) // prettier-ignore
-    : isBesideGills
-      ? findingOf('hand-in-gills', 'look', 0.45, { code: 'hand-beside-gills' }, at(0.24)) // prettier-ignore
-      : findingOf('hand-in-gills', 'clear', 0.85, { code: 'gills-free' });
-
-  return [tail, eye, gills, gripFinding(seen, things, plate, axisMm)];
-}
-
-/** A tool that leaves over the stop hides a part of the plate beside the head: so far from the nose, mm. */
-const BESIDE_HEAD_MM = [24, 66] as const;
-/** At the plate's own ends other things show, mm. */
-const PLATE_END_MM = 8;
-/** It hides so much of it, mm of its width and share of its height. */
-const LEAST_ON_PLATE_MM = 7;
-const LEAST_HIGH_SHARE = 0.1;
-
-/** A tool still at the head: it reaches over the board's edge beside the head, or over the stop, or its handle lies on the ground and over the face. */
-function gripFinding(
-  seen: SeenCatch,
-  things: readonly ReachingThing[],
-  plate: PlateView | null,
-  axisMm: number,
-): Finding {
-  const check = 'grip-in-photo';
-  const { farMm, toPhoto, pattern } = seen;
-  const reason = { code: 'tool-from-head' } as const;
-  const tool = things.find(
-    ({ fromMm, toMm }) => toMm - fromMm < NARROW_MM && fromMm < 0.18 * farMm && toMm < 0.22 * farMm,
-  );
-  if (tool) {
-    const [tone, confidence, yMm] =
-      tool.side === 'near' ? (['fault', 0.7, pattern.widthMm] as const) : (['look', 0.5, 0] as const);
-    return findingOf(check, tone, confidence, reason, toPhoto((tool.fromMm + tool.toMm) / 2, yMm));
-  }
-  const overStopMm = plate && besideHeadMm(plate, axisMm);
-  if (overStopMm !== null)
-    return findingOf(check, 'look', 0.55, { code: 'tool-over-stop' }, toPhoto(0, overStopMm, LOW_ON_PLATE_MM)); // prettier-ignore
-  const stripe = seeStripe(seen);
-  // On the ground and on the face: two signs.
-  const isStripe = (leastScore: number, leastOnFace: number): boolean =>
-    stripe !== null && stripe.score > leastScore && stripe.onFaceShare > leastOnFace;
-  const tone = isStripe(LEAST_STRIPE, LEAST_ON_FACE) ? 'fault' : isStripe(FAINT_STRIPE, FAINT_ON_FACE) ? 'look' : null; // prettier-ignore
-  return stripe && tone
-    ? findingOf(check, tone, tone === 'fault' ? 0.6 : 0.45, reason, toPhoto(stripe.xMm, pattern.widthMm))
-    : findingOf(check, 'clear', 0.7, { code: 'no-tool' });
-}
-
-/** So clear a stripe on the ground beside the head that goes on over the face is a handle: seams and shadows are not there too. */
-const LEAST_STRIPE = 0.6;
-const LEAST_ON_FACE = 0.35;
-/** So much of either is a look. */
-const FAINT_STRIPE = 0.54;
-const FAINT_ON_FACE = 0.2;
-const LOW_ON_PLATE_MM = 8;
-
-/** Where across the board something other than the head hides the plate, mm; null where nothing does. */
-function besideHeadMm(
-  { columns, rows, cellsPerMm, fromYMm, other }: PlateView,
-  axisMm: number,
-): number | null {
-  let start: number | null = null;
-  for (let column = Math.ceil(PLATE_END_MM * cellsPerMm); column <= columns; column++) {
-    const yMm = fromYMm + column / cellsPerMm;
-    const off = Math.abs(yMm - axisMm);
-    let high = 0;
-    if (column < columns - PLATE_END_MM * cellsPerMm && off > BESIDE_HEAD_MM[0] && off < BESIDE_HEAD_MM[1])
-      for (let row = 0; row < rows; row++) high += other[row * columns + column];
-    if (high >= LEAST_HIGH_SHARE * rows) {
-      start ??= yMm;
-      continue;
-    }
-    if (start !== null && yMm - start >= LEAST_ON_PLATE_MM) return (start + yMm) / 2;
-    start = null;
-  }
-  return null;
 }

@@ -20,8 +20,16 @@ export interface SeenCatch {
   toPhoto: (xMm: number, yMm: number, zMm?: number) => Point;
 }
 
-/** Px of the picture's edge. */
-export interface Frame {
-  widthPx: number;
-  heightPx: number;
+const BESIDE_HAND_MM = 12;
+
+/** Whether a hand lies at a place along the fish, or so near that its shadow may. */
+export function isBesideHand({ handMm }: FishOutline, xMm: number): boolean {
+  return handMm.some(([from, to]) => xMm > from - BESIDE_HAND_MM && xMm < to + BESIDE_HAND_MM);
+}
+
+/** Where on the picture the fish's middle is seen, at a share of its length. */
+export function middleOfFish({ farMm, toPhoto, outline }: SeenCatch, share: number): Point {
+  const found = outline.xMm.findIndex((x) => x >= share * farMm);
+  const at = found < 0 ? outline.xMm.length - 1 : found;
+  return toPhoto(share * farMm, (outline.upperMm[at] + outline.lowerMm[at]) / 2);
 }
