@@ -69,7 +69,6 @@ export default defineConfig(
       'vision/src/analyse/analyse.ts',
       'vision/src/find-board/placements.ts',
       'vision/src/find-card/findCodes.ts',
-      'vision/src/find-card/identifierFindings.ts',
     ],
     rules: { 'max-lines-per-function': ['error', { max: 100, IIFEs: true }] },
   },

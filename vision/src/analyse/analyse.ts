@@ -31,6 +31,7 @@ import type { BoardLens } from '../board/boardMap.ts';
 import type { BoardMarks, ErrorShare } from './reading.ts';
 import { TAIL_HEIGHT_SIGMA_MM, trueLengthMm } from '../find-fish/tailHeight.ts';
 import type { Raster } from '../image/raster.ts';
+import { columnAt, columnStart, rowStart } from '../grid/planeGrid.ts';
 
 /** Why there is no length, in the order in which it is asked. */
 export type AnalysisTrouble =
@@ -224,7 +225,7 @@ function seenCatch(
 ): SeenCatch {
   const { view, labels, piece, tip } = fish;
   const outline = outlineOf(view, labels, piece, pattern.widthMm);
-  const farMm = tip?.xMm ?? view.fromXMm + (piece.toColumn + 1) / view.cellsPerMm;
+  const farMm = tip?.xMm ?? columnStart(view, piece.toColumn + 1);
   return { photo, smooth, pose, pattern, fish, outline, farMm, toPhoto };
 }
 
@@ -276,7 +277,7 @@ function describeCards({ codes, unread, sheets }: IdentifierSeen): IdentifierRea
 
 /** Rows and place of the reading, mm. */
 function readingZone({ fish: { view, piece, labels }, farMm }: SeenCatch): ReadingZone {
-  const from = Math.max(0, Math.floor((farMm - 30 - view.fromXMm) * view.cellsPerMm));
+  const from = Math.max(0, columnAt(view, farMm - 30));
   let [top, bottom] = [Infinity, -Infinity];
   for (let row = piece.fromRow; row <= piece.toRow; row++) {
     for (let column = from; column <= piece.toColumn; column++) {
@@ -286,8 +287,8 @@ function readingZone({ fish: { view, piece, labels }, farMm }: SeenCatch): Readi
   }
   return {
     tipMm: farMm,
-    fromYMm: view.fromYMm + top / view.cellsPerMm,
-    toYMm: view.fromYMm + (bottom + 1) / view.cellsPerMm,
+    fromYMm: rowStart(view, top),
+    toYMm: rowStart(view, bottom + 1),
   };
 }
 

@@ -5,6 +5,7 @@ import { logColourAt } from '../see-catch/logColour.ts';
 import type { NoseSeen } from '../see-catch/nose.ts';
 import type { SeenCatch } from '../see-catch/seenCatch.ts';
 import type { Check } from './check.ts';
+import { columnMiddle } from '../grid/planeGrid.ts';
 
 export const contactHidden: Check<'fish'> = {
   ids: ['contact-hidden'],
@@ -28,7 +29,7 @@ export function seeFront({ view, fish }: HeadView, lengthMm: number): FrontSeen 
   const colours = { front: [[], []] as [number[], number[]], cheek: [[], []] as [number[], number[]] };
   const heights = { front: [] as number[], cheek: [] as number[] };
   for (let column = 0; column < view.columns; column++) {
-    const xMm = view.fromXMm + (column + 0.5) / view.cellsPerMm;
+    const xMm = columnMiddle(view, column);
     const part =
       xMm > FRONT_MM[0] && xMm < FRONT_MM[1]
         ? 'front'

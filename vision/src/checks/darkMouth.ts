@@ -5,6 +5,7 @@ import type { Point } from '../geometry/point.ts';
 import type { HeadView } from '../see-catch/headView.ts';
 import { logColourAt } from '../see-catch/logColour.ts';
 import { JAW_SHARE, mouthZone, type MouthSeen, type MouthZone } from './mouthZone.ts';
+import { columnStart, rowStart } from '../grid/planeGrid.ts';
 
 /** A dark opening between two lighter jaws, high at the nose, that narrows backwards in a straight line. */
 export interface DarkMouth extends MouthSeen {
@@ -109,9 +110,9 @@ function openingsIn({ view, fish }: HeadView, zone: MouthZone, lengthMm: number)
     const run = highestRun(light, jaws, { first: zone.top - from, last: zone.bottom - from, reach, lip });
     if (!run || run.high < LEAST_HIGH_MM * cellsPerMm) continue;
     openings.push({
-      xMm: view.fromXMm + column / cellsPerMm,
+      xMm: columnStart(view, column),
       highMm: run.high / cellsPerMm,
-      middleMm: view.fromYMm + (from + run.middle) / cellsPerMm,
+      middleMm: rowStart(view, from + run.middle),
     });
   }
   return openings;

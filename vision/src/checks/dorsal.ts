@@ -5,6 +5,8 @@ import type { Check } from './check.ts';
 import type { EyeSeen } from '../see-catch/eye.ts';
 import { NOSE_HEIGHT_SHARE } from '../see-catch/headView.ts';
 import { isBesideHand, type SeenCatch } from '../see-catch/seenCatch.ts';
+import { cellAt } from '../grid/planeGrid.ts';
+import { lumaOf } from '../image/luma.ts';
 
 /** The back is wanted away from the angler. */
 export const dorsal: Check<'fish'> = {
@@ -51,14 +53,12 @@ function flankSidesIn(
     const sides = [[], []] as [[number, number][], [number, number][]];
     for (let share = ACROSS[0]; share < ACROSS[1]; share += 0.04) {
       for (const [side, across] of [share, 1 - share].entries()) {
-        const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
-        const row = Math.floor((upper + across * height - view.fromYMm) * view.cellsPerMm);
-        const at = row * view.columns + column;
-        if (row < 0 || row >= view.rows || !view.inPhoto[at]) continue;
+        const at = cellAt(view, xMm, upper + across * height);
+        if (!view.inPhoto[at]) continue;
         const [r, g, b] = [view.rgb[3 * at], view.rgb[3 * at + 1], view.rgb[3 * at + 2]];
         const most = Math.max(r, g, b);
         sides[side as 0 | 1].push([
-          Math.log(0.3 * r + 0.6 * g + 0.1 * b + FLOOR),
+          Math.log(lumaOf(r, g, b) + FLOOR),
           (most - Math.min(r, g, b)) / (most + FLOOR),
         ]);
       }

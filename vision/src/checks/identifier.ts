@@ -3,7 +3,6 @@ import { CARD_MM, formatPayload } from '@lauta/core/identifier';
 import { findingOf, type BenchCheck, type BenchReason, type Finding } from '../findings/findings.ts';
 import type { Point, Quad } from '../geometry/point.ts';
 import { isLikelyCode, isSureCode, type IdentifierSeen } from '../find-card/searchIdentifier.ts';
-import type { CodeCandidate } from '../find-card/findCodes.ts';
 import { isWithin, type Sheet } from '../find-card/findSheets.ts';
 import type { Check, ReadingZone } from './check.ts';
 
@@ -45,23 +44,31 @@ function isWholeCard({ longMm, shortMm }: Sheet): boolean {
   return longMm > WHOLE_LONG_MM[0] && longMm < WHOLE_LONG_MM[1] && shortMm > WHOLE_SHORT_MM[0] && shortMm < WHOLE_SHORT_MM[1]; // prettier-ignore
 }
 
-export function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPhoto: ToPhoto): Finding[] {
-  if (codes.length > 0) return readFindings(codes, toPhoto);
+/** What may be a card whose code was not read. */
+function unreadCard({ unread, sheets }: IdentifierSeen) {
   const smooth = sheets.filter(({ isSliver }) => !isSliver);
-  const whole = smooth.find((sheet) => isWholeCard(sheet) && !sheet.isCut);
   const cutSheet = smooth.find(
     (sheet) => sheet.isCut && sheet.shortMm > 0.5 * PART_SHORT_MM && sheet.longMm < WHOLE_LONG_MM[1],
   );
   // The white about a code that is cut is too little to count.
   const cutCode = unread.find(({ isCut, grain }) => isCut && grain > CUT_GRAIN);
-  const cut = cutSheet ?? cutCode;
-  const glaring = smooth.find((sheet) => sheet.glareShare > GLARE_SHARE && sheet.shortMm > PART_SHORT_MM);
   const letters = unread.find(({ whiteShare, grain }) => whiteShare > LETTERS_WHITE && grain > LETTERS_GRAIN);
-  const part =
-    smooth.find((sheet) => sheet.shortMm > PART_SHORT_MM && sheet.longMm < PART_LONG_MM) ??
-    letters ??
-    unread.find(isLikelyCode);
-  const sure = unread.find((one) => isSureCode(one) && !one.isCut);
+  return {
+    sure: unread.find((one) => isSureCode(one) && !one.isCut),
+    glaring: smooth.find((sheet) => sheet.glareShare > GLARE_SHARE && sheet.shortMm > PART_SHORT_MM),
+    whole: smooth.find((sheet) => isWholeCard(sheet) && !sheet.isCut),
+    part:
+      smooth.find((sheet) => sheet.shortMm > PART_SHORT_MM && sheet.longMm < PART_LONG_MM) ??
+      letters ??
+      unread.find(isLikelyCode),
+    cut: cutSheet ?? cutCode,
+    sliver: sheets.find(({ isSliver }) => isSliver),
+  };
+}
+
+export function visibleFindings(seen: IdentifierSeen, toPhoto: ToPhoto): Finding[] {
+  if (seen.codes.length > 0) return readFindings(seen.codes, toPhoto);
+  const { sure, glaring, whole, part, cut, sliver } = unreadCard(seen);
   const noGlare = (code: 'no-reflection' | 'no-card'): Finding =>
     findingOf('identifier-glare', 'clear', 0.6, { code });
   const notMissing = findingOf('identifier-missing', 'clear', 0.7, { code: 'card-seen' });
@@ -86,9 +93,10 @@ export function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPho
       }),
     ];
   }
-  if (whole || (part && !cut)) {
+  const uncut = whole ?? (cut ? undefined : part);
+  if (uncut) {
     // A card by hand has no code: a person reads it.
-    const place = at((whole ?? part) as Sheet | CodeCandidate);
+    const place = at(uncut);
     return [
       findingOf('identifier-missing', 'look', 0.6, { code: 'card-without-code' }, place),
       findingOf('identifier-cropped', 'look', 0.5, { code: 'code-hidden' }, place),
@@ -102,7 +110,6 @@ export function visibleFindings({ codes, unread, sheets }: IdentifierSeen, toPho
       noGlare('no-reflection'),
     ];
   }
-  const sliver = sheets.find(({ isSliver }) => isSliver);
   if (sliver) {
     const reason = { code: 'white-at-edge' } as const;
     return [

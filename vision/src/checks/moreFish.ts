@@ -1,6 +1,7 @@
 import { findingOf, type Finding } from '../findings/findings.ts';
 import type { Quad } from '../geometry/point.ts';
 import type { SeenCatch } from '../see-catch/seenCatch.ts';
+import { columnStart, rowStart } from '../grid/planeGrid.ts';
 import type { Check } from './check.ts';
 
 export const moreFish: Check<'fish'> = {
@@ -31,8 +32,8 @@ export function moreFishFinding(seen: SeenCatch, cardsMm: readonly Quad[]): Find
     const longMm = (other.toColumn - other.fromColumn + 1) / view.cellsPerMm;
     const areaMm2 = other.area / view.cellsPerMm ** 2;
     if (longMm < LEAST_LONG_MM || areaMm2 / longMm < LEAST_THICK_MM) continue;
-    const xMm = view.fromXMm + (other.fromColumn + other.toColumn) / 2 / view.cellsPerMm;
-    const yMm = view.fromYMm + (other.fromRow + other.toRow) / 2 / view.cellsPerMm;
+    const xMm = columnStart(view, (other.fromColumn + other.toColumn) / 2);
+    const yMm = rowStart(view, (other.fromRow + other.toRow) / 2);
     if (isCard(xMm, yMm)) continue;
     return findingOf('more-fish', 'look', 0.55, { code: 'long-thing-beside' }, toPhoto(xMm, yMm), {
       value: longMm,

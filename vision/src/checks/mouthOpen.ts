@@ -6,6 +6,7 @@ import { logColourAt } from '../see-catch/logColour.ts';
 import { mouthZone, type MouthSeen } from './mouthZone.ts';
 import type { SeenCatch } from '../see-catch/seenCatch.ts';
 import type { Check } from './check.ts';
+import { columnStart, columnsTo, rowStart } from '../grid/planeGrid.ts';
 
 export const mouthOpen: Check<'fish'> = {
   ids: ['mouth-open'],
@@ -33,7 +34,7 @@ export function seeMouth(
   const { columns, rows, cellsPerMm } = view;
   const red = new Float32Array(columns * rows);
   const reds: number[] = [];
-  const headFrom = Math.round((0.03 * lengthMm - view.fromXMm) * cellsPerMm);
+  const headFrom = Math.round(columnsTo(view, 0.03 * lengthMm));
   for (let i = 0; i < columns * rows; i++) {
     red[i] = logColourAt(view.rgb, i)[1];
     if (fish[i] && i % columns >= headFrom && i % 3 === 0) reds.push(red[i]);
@@ -57,7 +58,7 @@ export function seeMouth(
   const first = highs[0];
   if (!first || highs.length < 0.012 * lengthMm * cellsPerMm) return null;
   // A mouth begins at the nose, not behind it.
-  const firstMm = view.fromXMm + first.column / cellsPerMm;
+  const firstMm = columnStart(view, first.column);
   if (firstMm > 0.05 * lengthMm) return null;
   const front = highs.filter(({ column }) => column < first.column + 0.035 * lengthMm * cellsPerMm);
   const gapMm = front.map(({ high }) => high).sort((a, b) => a - b)[Math.floor(0.7 * front.length)] + 0.5;
@@ -65,7 +66,7 @@ export function seeMouth(
   return {
     gapMm,
     deepMm: highs.length / cellsPerMm,
-    placeMm: [firstMm + 0.01 * lengthMm, view.fromYMm + middleRow / cellsPerMm],
+    placeMm: [firstMm + 0.01 * lengthMm, rowStart(view, middleRow)],
   };
 }
 

@@ -1,4 +1,5 @@
 import type { HeadView } from '../see-catch/headView.ts';
+import { columnsTo, rowsTo } from '../grid/planeGrid.ts';
 
 /** A mouth opens within this share of the length. */
 export const JAW_SHARE = 0.17;
@@ -30,12 +31,11 @@ export function mouthZone(
   lengthMm: number,
   backSide: 'far' | 'near' = 'far',
 ): MouthZone {
-  const rowAt = (asideShare: number): number =>
-    Math.round((axisMm + asideShare * lengthMm - view.fromYMm) * view.cellsPerMm);
+  const rowAt = (asideShare: number): number => Math.round(rowsTo(view, axisMm + asideShare * lengthMm));
   const [upShare, downShare] = backSide === 'far' ? [BACKWARDS_SHARE, ASIDE_SHARE] : [ASIDE_SHARE, BACKWARDS_SHARE]; // prettier-ignore
   return {
     top: Math.max(0, rowAt(-upShare)),
     bottom: Math.min(view.rows, rowAt(downShare)),
-    right: Math.min(view.columns, Math.round((JAW_SHARE * lengthMm - view.fromXMm) * view.cellsPerMm)),
+    right: Math.min(view.columns, Math.round(columnsTo(view, JAW_SHARE * lengthMm))),
   };
 }

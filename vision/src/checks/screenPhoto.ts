@@ -3,6 +3,7 @@ import type { Raster } from '../image/raster.ts';
 import { medianOf } from '../image/median.ts';
 import { seeBezel, type BezelSeen } from './bezel.ts';
 import type { Check } from './check.ts';
+import { lumaOf } from '../image/luma.ts';
 
 export const screenPhoto: Check<'picture'> = {
   ids: ['screen-photo'],
@@ -50,9 +51,9 @@ export function seeGrid(
         const sums = [0, 0];
         for (let i = 0; i < LENGTH; i++, at += stride) {
           const [r, g, b] = [data[at], data[at + 1], data[at + 2]];
-          values[0][i] = 0.3 * r + 0.6 * g + 0.1 * b;
+          values[0][i] = lumaOf(r, g, b);
           values[1][i] = r - b;
-          sums[0] = sums[0] + 0.3 * r + 0.6 * g + 0.1 * b;
+          sums[0] = sums[0] + lumaOf(r, g, b);
           sums[1] = sums[1] + r - b;
         }
         count++;

@@ -1,4 +1,5 @@
-import { cellAt, viewFace, type FaceView } from '../find-fish/faceView.ts';
+import { viewFace, type FaceView } from '../find-fish/faceView.ts';
+import { cellAt } from '../grid/planeGrid.ts';
 import { medianOf } from '../image/median.ts';
 import { logColourAt } from '../see-catch/logColour.ts';
 import type { SeenCatch } from '../see-catch/seenCatch.ts';

@@ -3,6 +3,7 @@ import { projectBoardPoint } from '../camera/lens.ts';
 import type { Check } from './check.ts';
 import { insidePx, type Frame } from './frame.ts';
 import type { SeenCatch } from '../see-catch/seenCatch.ts';
+import { columnStart, rowStart } from '../grid/planeGrid.ts';
 
 export const tailCropped: Check<'fish'> = {
   ids: ['tail-cropped'],
@@ -24,7 +25,7 @@ export function tailCroppedFinding({ fish, pose, toPhoto }: SeenCatch, frame: Fr
       if (!view.inPhoto[beyond]) cut = true;
     }
   }
-  const endMm = view.fromXMm + piece.toColumn / view.cellsPerMm;
-  const middleMm = view.fromYMm + (piece.fromRow + piece.toRow) / 2 / view.cellsPerMm;
+  const endMm = columnStart(view, piece.toColumn);
+  const middleMm = rowStart(view, (piece.fromRow + piece.toRow) / 2);
   return findingOf('tail-cropped', cut ? 'fault' : 'clear', 0.96, cut ? { code: 'tail-at-edge' } : { code: 'tail-in-picture' }, toPhoto(endMm, middleMm)); // prettier-ignore
 }

@@ -1,7 +1,8 @@
-import { cellAt } from '../find-fish/faceView.ts';
+import { cellAt } from '../grid/planeGrid.ts';
 import { medianOf } from '../image/median.ts';
 import { logColourAt } from '../see-catch/logColour.ts';
 import type { SeenCatch } from '../see-catch/seenCatch.ts';
+import { columnAt, columnMiddle, rowMiddle } from '../grid/planeGrid.ts';
 
 /** The shadow of a tail that stands over the face: how far its end lies from the tail's own, mm, and how well it is seen. */
 export interface TailShadow {
@@ -118,10 +119,10 @@ export function isOfStandingTail({ awayMm, seenShare, step }: TailShadow): boole
 /** The edge cells of the fish's last part. */
 function tailEdge({ fish, farMm }: SeenCatch): EdgePlace[] {
   const { view, labels, piece } = fish;
-  const { columns, cellsPerMm } = view;
+  const { columns } = view;
   const isFish = (cell: number): boolean => labels[cell] === piece.label;
   const places: EdgePlace[] = [];
-  const from = Math.floor((EDGE_FROM_SHARE * farMm - view.fromXMm) * cellsPerMm);
+  const from = columnAt(view, EDGE_FROM_SHARE * farMm);
   for (let row = piece.fromRow; row <= piece.toRow; row++) {
     for (let column = from; column <= piece.toColumn; column++) {
       const at = row * columns + column;
@@ -133,8 +134,8 @@ function tailEdge({ fish, farMm }: SeenCatch): EdgePlace[] {
           if (!isFish(at + dr * columns + dc)) [nx, ny] = [nx + dc, ny + dr];
       const size = Math.hypot(nx, ny);
       if (size === 0) continue;
-      const x = view.fromXMm + (column + 0.5) / cellsPerMm;
-      const y = view.fromYMm + (row + 0.5) / cellsPerMm;
+      const x = columnMiddle(view, column);
+      const y = rowMiddle(view, row);
       places.push({ x, y, nx: nx / size, ny: ny / size, share: x / farMm });
     }
   }

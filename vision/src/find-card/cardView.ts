@@ -1,6 +1,7 @@
 import { viewFace, type FaceView } from '../find-fish/faceView.ts';
 import { boardPointOf, type LensPose } from '../camera/lens.ts';
 import type { Raster } from '../image/raster.ts';
+import { lumaOf } from '../image/luma.ts';
 
 /** Cards lie on the board or beside it: this height is in the middle, mm over the face. */
 const CARD_HEIGHT_MM = -4;
@@ -48,7 +49,7 @@ export function viewSurroundings(
   const chroma = new Float32Array(count);
   for (let i = 0; i < count; i++) {
     const [r, g, b] = [view.rgb[3 * i], view.rgb[3 * i + 1], view.rgb[3 * i + 2]];
-    luma[i] = 0.3 * r + 0.6 * g + 0.1 * b;
+    luma[i] = lumaOf(r, g, b);
     chroma[i] = chromaOf(r, g, b);
   }
   return { ...view, luma, chroma };

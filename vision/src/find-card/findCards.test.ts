@@ -6,7 +6,7 @@ import type { LineEvidence } from '../find-fish/lineEvidence.ts';
 import { scaledPose, type LensPose } from '../camera/lens.ts';
 import type { Raster } from '../image/raster.ts';
 import { bareBoard } from './bareBoard.ts';
-import { cellAt } from '../find-fish/faceView.ts';
+import { cellAt } from '../grid/planeGrid.ts';
 import { viewCode, viewSurroundings } from './cardView.ts';
 import { CARD_MM, type CodeSeen } from './codeSeen.ts';
 import { findCodes } from './findCodes.ts';

@@ -2,6 +2,7 @@ import type { LensPose } from '../camera/lens.ts';
 import type { Raster } from '../image/raster.ts';
 import { SummedArea } from '../image/summedArea.ts';
 import { viewCode, type CardView } from './cardView.ts';
+import { cellAt, columnMiddle, rowMiddle } from '../grid/planeGrid.ts';
 
 /** Something that looks like the card's code: dark and light mixed, with white about it. Board coordinates, mm. */
 export interface CodeCandidate {
@@ -81,8 +82,8 @@ export function findCodes(
       const contrast = spread / whiteShare.white;
       const mix = mean / whiteShare.white;
       if (contrast > MOST_CONTRAST || mix < MIX_MEAN[0] || mix > MIX_MEAN[1]) continue;
-      const xMm = view.fromXMm + (column + 0.5) / cellsPerMm;
-      const yMm = view.fromYMm + (row + 0.5) / cellsPerMm;
+      const xMm = columnMiddle(view, column);
+      const yMm = rowMiddle(view, row);
       if (isBare(xMm, yMm)) continue;
       found.push({
         xMm,
@@ -119,10 +120,8 @@ export function findCodes(
 function isWholeAround(view: CardView, xMm: number, yMm: number): boolean {
   return [0, 1, 2, 3].every((quarter) => {
     const turn = (quarter * Math.PI) / 2;
-    const column = Math.floor((xMm + RING_MM[1] * Math.cos(turn) - view.fromXMm) * view.cellsPerMm);
-    const row = Math.floor((yMm + RING_MM[1] * Math.sin(turn) - view.fromYMm) * view.cellsPerMm);
-    const isInside = column >= 0 && row >= 0 && column < view.columns && row < view.rows;
-    return isInside && view.inPhoto[row * view.columns + column] === 1;
+    const at = cellAt(view, xMm + RING_MM[1] * Math.cos(turn), yMm + RING_MM[1] * Math.sin(turn));
+    return view.inPhoto[at] === 1;
   });
 }
 

@@ -1,6 +1,7 @@
 import { label } from '../find-fish/mask.ts';
 import { SummedArea } from '../image/summedArea.ts';
 import { GLARE, type CardView } from './cardView.ts';
+import { columnMiddle, rowMiddle } from '../grid/planeGrid.ts';
 
 /** A white sheet that stands out from what it lies on: a card, whatever is on it. Board coordinates, mm. */
 export interface Sheet {
@@ -109,8 +110,8 @@ function sheetsOf(view: CardView, mask: Uint8Array): (Sheet & { areaMm2: number 
       const [longMm, shortMm] = [box.long / cellsPerMm, box.short / cellsPerMm];
       const areaMm2 = piece.area / cellsPerMm ** 2;
       return {
-        xMm: view.fromXMm + (box.centre[0] + 0.5) / cellsPerMm,
-        yMm: view.fromYMm + (box.centre[1] + 0.5) / cellsPerMm,
+        xMm: columnMiddle(view, box.centre[0]),
+        yMm: rowMiddle(view, box.centre[1]),
         longMm,
         shortMm,
         areaMm2,

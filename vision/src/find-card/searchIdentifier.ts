@@ -1,6 +1,6 @@
 import { parsePayload, type Identifier } from '@lauta/core/identifier';
 import type { Pattern } from '../find-board/pattern.ts';
-import { cellAt } from '../find-fish/faceView.ts';
+import { cellAt } from '../grid/planeGrid.ts';
 import type { LineEvidence } from '../find-fish/lineEvidence.ts';
 import type { LensPose } from '../camera/lens.ts';
 import { mapQuad, type Point, type Quad } from '../geometry/point.ts';

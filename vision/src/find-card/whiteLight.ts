@@ -1,6 +1,7 @@
 import { rgbOfHex, type Pattern } from '../find-board/pattern.ts';
 import { medianOf } from '../image/median.ts';
 import { chromaOf, type CardView } from './cardView.ts';
+import { columnMiddle, rowMiddle } from '../grid/planeGrid.ts';
 
 /** Fewer bare cells of the face tell nothing of the light. */
 const LEAST_CELLS = 40;
@@ -44,12 +45,12 @@ function gainsOf(
   isBare: (xMm: number, yMm: number) => boolean,
 ): [number, number] | null {
   const seen: [number[], number[], number[]] = [[], [], []];
-  const { columns, rows, cellsPerMm, fromXMm, fromYMm, rgb, inPhoto } = view;
+  const { columns, rows, rgb, inPhoto } = view;
   for (let row = 0; row < rows; row += STEP) {
-    const yMm = fromYMm + (row + 0.5) / cellsPerMm;
+    const yMm = rowMiddle(view, row);
     if (yMm < 0 || yMm > widthMm) continue;
     for (let column = 0; column < columns; column += STEP) {
-      const xMm = fromXMm + (column + 0.5) / cellsPerMm;
+      const xMm = columnMiddle(view, column);
       const i = row * columns + column;
       if (xMm < 0 || xMm > lengthMm || !inPhoto[i] || !isBare(xMm, yMm)) continue;
       for (const channel of [0, 1, 2] as const) seen[channel].push(rgb[3 * i + channel]);

@@ -2,6 +2,8 @@ import type { Pattern } from '../find-board/pattern.ts';
 import type { FaceView } from './faceView.ts';
 import type { LineEvidence } from './lineEvidence.ts';
 import type { BareView } from './printedInk.ts';
+import { columnMiddle, columnsTo, rowMiddle } from '../grid/planeGrid.ts';
+import { lumaOf } from '../image/luma.ts';
 
 /** What the empty board would look like, and how far each cell is from that. */
 export interface Coverage {
@@ -41,7 +43,7 @@ export function coverageOf(view: BareView, evidence: LineEvidence, pattern: Patt
     const red = logOf(view.rgb[i * 3]);
     const green = logOf(view.rgb[i * 3 + 1]);
     const blue = logOf(view.rgb[i * 3 + 2]);
-    light[i] = 0.3 * red + 0.6 * green + 0.1 * blue;
+    light[i] = lumaOf(red, green, blue);
     warm[i] = red - green;
     cool[i] = blue - green;
   }
@@ -141,7 +143,7 @@ function lineField(view: FaceView, evidence: LineEvidence, pattern: Pattern): Fl
   const field = new Float32Array(view.columns * view.rows).fill(-1);
   const mostMm = 0.6 * Math.max(pattern.stepMm, 8);
   for (let row = 0; row < view.rows; row++) {
-    const yMm = view.fromYMm + (row + 0.5) / view.cellsPerMm;
+    const yMm = rowMiddle(view, row);
     if (yMm < 0 || yMm >= pattern.widthMm) continue;
     const e = Math.min(evidence.rows - 1, Math.floor(yMm / evidence.rowMm));
     let before: { xMm: number; seen: number } | null = null;
@@ -150,10 +152,10 @@ function lineField(view: FaceView, evidence: LineEvidence, pattern: Pattern): Fl
       if (seen < 0) return;
       if (before && line.xMm - before.xMm < 4.5 * pattern.stepMm) {
         const gap = line.xMm - before.xMm;
-        const from = Math.ceil((before.xMm - view.fromXMm) * view.cellsPerMm - 0.5);
-        const to = Math.floor((line.xMm - view.fromXMm) * view.cellsPerMm - 0.5);
+        const from = Math.ceil(columnsTo(view, before.xMm) - 0.5);
+        const to = Math.floor(columnsTo(view, line.xMm) - 0.5);
         for (let column = Math.max(0, from); column <= Math.min(view.columns - 1, to); column++) {
-          const xMm = view.fromXMm + (column + 0.5) / view.cellsPerMm;
+          const xMm = columnMiddle(view, column);
           const fromBefore = xMm - before.xMm;
           const nearest = Math.min(fromBefore, gap - fromBefore);
           const ofNearest = fromBefore < gap / 2 ? before.seen : seen;

@@ -1,35 +1,17 @@
 import type { LensPose } from '../camera/lens.ts';
+import type { PlaneGrid } from '../grid/planeGrid.ts';
 import type { Raster } from '../image/raster.ts';
 
 /** The ruled face and its surroundings seen straight from above, three values (0-255) a cell. */
-export interface FaceView {
-  columns: number;
-  rows: number;
-  cellsPerMm: number;
-  fromXMm: number;
-  fromYMm: number;
+export interface FaceView extends PlaneGrid {
   rgb: Float32Array;
   /** 1 where the photograph shows the place. */
   inPhoto: Uint8Array;
 }
 
-export interface FaceWindow {
-  fromXMm: number;
+export interface FaceWindow extends Omit<PlaneGrid, 'columns' | 'rows'> {
   toXMm: number;
-  fromYMm: number;
   toYMm: number;
-  cellsPerMm: number;
-}
-
-/** The cell of a view in which a place lies, mm; −1 outside of it. */
-export function cellAt(
-  { columns, rows, cellsPerMm, fromXMm, fromYMm }: FaceView,
-  xMm: number,
-  yMm: number,
-): number {
-  const column = Math.floor((xMm - fromXMm) * cellsPerMm);
-  const row = Math.floor((yMm - fromYMm) * cellsPerMm);
-  return column < 0 || row < 0 || column >= columns || row >= rows ? -1 : row * columns + column;
 }
 
 /** Draws a window of the plane `zMm` over the face through the camera; each cell is the mean of `rays`² bilinear samples. */

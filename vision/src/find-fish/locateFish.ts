@@ -9,6 +9,7 @@ import { lineEvidence, type LineEvidence } from './lineEvidence.ts';
 import { pieceTogether, type Piece } from './mask.ts';
 import { BARE, addLines, bareCells, numeralInk, type BareView } from './printedInk.ts';
 import { findTailTip, type TailHint, type TailTip } from './tail.ts';
+import { cellAt, columnAt, columnStart, rowAt } from '../grid/planeGrid.ts';
 
 /** What lies on the ruled face: all pieces, and the one that is taken for the fish. */
 export interface SeenFace {
@@ -64,23 +65,13 @@ export function locateFish(
   const coverage = coverageOf(view, evidence, pattern);
   const { labels, pieces } = pieceTogether(view, coverage.odds, pattern);
   const piece = pickFish(pieces, view);
-  const isCovered = (xMm: number, yMm: number): boolean => {
-    const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
-    const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
-    // A column off the view is no cell of the row before or after it.
-    return column >= 0 && column < view.columns && (labels[row * view.columns + column] ?? 0) > 0;
-  };
+  const isCovered = (xMm: number, yMm: number): boolean => (labels[cellAt(view, xMm, yMm)] ?? 0) > 0;
   const face = { view, coverage, labels, pieces, evidence, isCovered };
   if (!piece || !withTip) return { ...face, piece, tip: null };
   const hint = {
     ...tailHint(view, labels, piece),
     brightestFace: coverage.brightest,
-    printedAt: (xMm: number, yMm: number): number => {
-      const column = Math.floor((xMm - fine.fromXMm) * fine.cellsPerMm);
-      const row = Math.floor((yMm - fine.fromYMm) * fine.cellsPerMm);
-      if (column < 0 || column >= fine.columns) return BARE;
-      return numerals[row * fine.columns + column] ?? BARE;
-    },
+    printedAt: (xMm: number, yMm: number): number => numerals[cellAt(fine, xMm, yMm)] ?? BARE,
   };
   const tip = findTailTip(photo, pose, pattern, hint, faceColours(view, coverage));
   const isTail =
@@ -115,11 +106,9 @@ function isBareBeyond(view: FaceView, odds: Float32Array, tip: TailTip): boolean
   let sum = 0;
   let count = 0;
   for (const [, yMm] of tip.edge) {
-    const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
     for (let offMm = BARE_MM[0]; offMm < BARE_MM[1]; offMm += 1 / view.cellsPerMm) {
-      const column = Math.floor((tip.xMm + offMm - view.fromXMm) * view.cellsPerMm);
-      const value = odds[row * view.columns + column];
-      if (value === undefined || column < 0 || column >= view.columns) continue;
+      const value = odds[cellAt(view, tip.xMm + offMm, yMm)];
+      if (value === undefined) continue;
       sum += value;
       count++;
     }
@@ -153,7 +142,7 @@ function pickFish(pieces: readonly Piece[], view: FaceView): Piece | null {
   for (const piece of pieces) {
     const lengthMm = (piece.toColumn - piece.fromColumn) / view.cellsPerMm;
     if (lengthMm < LEAST_LENGTH_MM || piece.area / view.cellsPerMm ** 2 < 8 * lengthMm) continue;
-    const fromMm = view.fromXMm + piece.fromColumn / view.cellsPerMm;
+    const fromMm = columnStart(view, piece.fromColumn);
     const score = lengthMm - 0.7 * Math.max(0, fromMm - 20);
     if (score > bestScore) [best, bestScore] = [piece, score];
   }
@@ -173,7 +162,7 @@ function tailHint(
     let edge = NaN;
     for (let column = piece.toColumn; column >= fromColumn; column--) {
       if (labels[row * view.columns + column] !== piece.label) continue;
-      edge = view.fromXMm + (column + 1) / view.cellsPerMm;
+      edge = columnStart(view, column + 1);
       break;
     }
     edges.push(edge);
@@ -182,7 +171,7 @@ function tailHint(
     edgeMm: Float32Array.from(edges),
     fromYMm: view.fromYMm + piece.fromRow * rowMm,
     rowMm,
-    tipMm: view.fromXMm + (piece.toColumn + 1) / view.cellsPerMm,
+    tipMm: columnStart(view, piece.toColumn + 1),
   };
 }
 
@@ -191,11 +180,8 @@ function faceColours(
   coverage: Coverage,
 ): (xMm: number, yMm: number) => readonly [number, number, number] {
   return (xMm, yMm) => {
-    const column = Math.min(
-      view.columns - 1,
-      Math.max(0, Math.floor((xMm - view.fromXMm) * view.cellsPerMm)),
-    );
-    const row = Math.min(view.rows - 1, Math.max(0, Math.floor((yMm - view.fromYMm) * view.cellsPerMm)));
+    const column = Math.min(view.columns - 1, Math.max(0, columnAt(view, xMm)));
+    const row = Math.min(view.rows - 1, Math.max(0, rowAt(view, yMm)));
     const i = (row * view.columns + column) * 3;
     return [coverage.face[i], coverage.face[i + 1], coverage.face[i + 2]];
   };

@@ -1,4 +1,5 @@
 import type { FaceView } from './faceView.ts';
+import { columnsTo, rowsTo } from '../grid/planeGrid.ts';
 
 /** Neighbouring covered cells. */
 export interface Piece {
@@ -30,10 +31,10 @@ export function pieceTogether(
   const { columns, rows, cellsPerMm } = view;
   const smooth = smoothOdds(odds, columns, rows);
   const covered = new Uint8Array(columns * rows);
-  const left = Math.round((0 - view.fromXMm) * cellsPerMm);
-  const right = Math.round((face.lengthMm - view.fromXMm) * cellsPerMm);
-  const top = Math.round((0 - view.fromYMm) * cellsPerMm);
-  const bottom = Math.round((face.widthMm - view.fromYMm) * cellsPerMm);
+  const left = Math.round(columnsTo(view, 0));
+  const right = Math.round(columnsTo(view, face.lengthMm));
+  const top = Math.round(rowsTo(view, 0));
+  const bottom = Math.round(rowsTo(view, face.widthMm));
   const edge = Math.round(EDGE_MM * cellsPerMm);
   for (let row = Math.max(0, top + edge); row < Math.min(rows, bottom - edge); row++)
     for (let column = Math.max(0, left + edge); column < Math.min(columns, right - 1); column++)

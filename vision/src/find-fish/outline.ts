@@ -1,5 +1,6 @@
 import type { FaceView } from './faceView.ts';
 import type { Piece } from './mask.ts';
+import { columnMiddle, rowStart } from '../grid/planeGrid.ts';
 
 /** The fish's course along the board, mm; columns where a hand comes in over an edge are bridged. */
 export interface FishOutline {
@@ -25,13 +26,10 @@ export function outlineOf(view: FaceView, labels: Int32Array, piece: Piece, widt
   for (let column = piece.fromColumn; column <= piece.toColumn; column += stride) {
     const run = extentOf(labels, columns, column, piece);
     if (!run) continue;
-    xMm.push(view.fromXMm + (column + 0.5) / cellsPerMm);
-    upper.push(view.fromYMm + run[0] / cellsPerMm);
-    lower.push(view.fromYMm + (run[1] + 1) / cellsPerMm);
-    touches.push(
-      view.fromYMm + run[0] / cellsPerMm < EDGE_MM ||
-        view.fromYMm + (run[1] + 1) / cellsPerMm > widthMm - EDGE_MM,
-    );
+    xMm.push(columnMiddle(view, column));
+    upper.push(rowStart(view, run[0]));
+    lower.push(rowStart(view, run[1] + 1));
+    touches.push(rowStart(view, run[0]) < EDGE_MM || rowStart(view, run[1] + 1) > widthMm - EDGE_MM);
   }
   bridge(upper, touches);
   bridge(lower, touches);

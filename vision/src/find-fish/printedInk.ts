@@ -2,6 +2,8 @@ import { textWidthMm } from '../board/lettering.ts';
 import { numeralText } from '../find-board/numerals.ts';
 import { numeralStepMm, type Pattern } from '../find-board/pattern.ts';
 import type { FaceView } from './faceView.ts';
+import { columnMiddle, columnsTo, rowAt, rowMiddle, rowsTo } from '../grid/planeGrid.ts';
+import { lumaOf } from '../image/luma.ts';
 
 const GAP_MM = 1.5;
 /** A numeral that correlates less with a plain font is covered. */
@@ -38,10 +40,10 @@ export function numeralInk(
     const rightMm = (i + 1) * unitMm - GAP_MM;
     const widthMm = Math.min(text.length * digitMm * 1.2, unitMm - GAP_MM) + 1.5;
     const columns = Math.round((widthMm + 1.5) * view.cellsPerMm);
-    const left = Math.round((rightMm + 1 - view.fromXMm) * view.cellsPerMm) - columns;
+    const left = Math.round(columnsTo(view, rightMm + 1)) - columns;
     return places.map((fit, place) => {
       const centreMm = centresAt[place] * pattern.widthMm;
-      const top = Math.round((centreMm - view.fromYMm) * view.cellsPerMm - rows / 2);
+      const top = Math.round(rowsTo(view, centreMm) - rows / 2);
       const box = { text, left, top, columns, rows };
       if (fit !== null && fit > SEEN_FIT) seen.push({ text, fit, columns, ink: shapeAt(view, pattern, box) });
       return box;
@@ -100,9 +102,7 @@ function shapeAt(view: FaceView, pattern: Pattern, { left, top, columns, rows }:
       const x = Math.min(view.columns - 1, Math.max(0, left + column));
       const y = Math.min(view.rows - 1, Math.max(0, top + row));
       const i = (y * view.columns + x) * 3;
-      tones[row * columns + column] = Math.log(
-        0.3 * view.rgb[i] + 0.6 * view.rgb[i + 1] + 0.1 * view.rgb[i + 2] + 6,
-      );
+      tones[row * columns + column] = Math.log(lumaOf(view.rgb[i], view.rgb[i + 1], view.rgb[i + 2]) + 6);
     }
   }
   const sorted = Array.from(tones).sort((a, b) => a - b);
@@ -132,19 +132,16 @@ export function addLines(ink: Uint8Array, view: FaceView, pattern: Pattern): Uin
   for (const line of pattern.lines) {
     const outer = line.strokeMm / 2 + 0.7;
     const core = line.strokeMm / 2 - 0.3;
-    const left = Math.max(0, Math.ceil((line.xMm - outer - view.fromXMm) * view.cellsPerMm - 0.5));
-    const right = Math.min(
-      view.columns - 1,
-      Math.floor((line.xMm + outer - view.fromXMm) * view.cellsPerMm - 0.5),
-    );
+    const left = Math.max(0, Math.ceil(columnsTo(view, line.xMm - outer) - 0.5));
+    const right = Math.min(view.columns - 1, Math.floor(columnsTo(view, line.xMm + outer) - 0.5));
     for (const [fromMm, toMm] of line.spansMm) {
-      const top = Math.max(0, Math.floor((fromMm - 0.8 - view.fromYMm) * view.cellsPerMm));
-      const bottom = Math.min(view.rows - 1, Math.ceil((toMm + 0.8 - view.fromYMm) * view.cellsPerMm));
+      const top = Math.max(0, rowAt(view, fromMm - 0.8));
+      const bottom = Math.min(view.rows - 1, Math.ceil(rowsTo(view, toMm + 0.8)));
       for (let row = top; row <= bottom; row++) {
-        const yMm = view.fromYMm + (row + 0.5) / view.cellsPerMm;
+        const yMm = rowMiddle(view, row);
         const within = yMm > fromMm + 0.5 && yMm < toMm - 0.5;
         for (let column = left; column <= right; column++) {
-          const off = Math.abs(view.fromXMm + (column + 0.5) / view.cellsPerMm - line.xMm);
+          const off = Math.abs(columnMiddle(view, column) - line.xMm);
           const at = row * view.columns + column;
           out[at] = within && off < core ? INK : Math.max(out[at], INK_EDGE);
         }
@@ -183,7 +180,7 @@ export function bareCells(view: FaceView, ink: Uint8Array, by: number): BareView
         rgb[to * 3 + 1] = rgb[to * 3 + 1] + green;
         rgb[to * 3 + 2] = rgb[to * 3 + 2] + blue;
       } else if (ink[from] === INK) {
-        inkSum[to] = inkSum[to] + Math.log(0.3 * red + 0.6 * green + 0.1 * blue + 6);
+        inkSum[to] = inkSum[to] + Math.log(lumaOf(red, green, blue) + 6);
         inkCount[to] = inkCount[to] + 1;
       }
     }

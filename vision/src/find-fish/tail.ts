@@ -3,6 +3,16 @@ import type { LensPose } from '../camera/lens.ts';
 import type { Raster } from '../image/raster.ts';
 import { viewFace, type FaceView } from './faceView.ts';
 import { BARE, INK, INK_EDGE } from './printedInk.ts';
+import {
+  columnAt,
+  columnMiddle,
+  columnStart,
+  columnsTo,
+  rowAt,
+  rowMiddle,
+  rowsTo,
+} from '../grid/planeGrid.ts';
+import { lumaOf } from '../image/luma.ts';
 
 /** The fish's far end, seen closely. */
 export interface TailTip {
@@ -88,9 +98,7 @@ export function findTailTip(
   const doubtfulMm = clear ? Math.max(0, farthestTip.xMm - clear.xMm) : 0;
   const tip =
     doubtfulMm > MOST_IN_NUMERAL_MM ? { ...farthestTip, xMm: farthestTip.xMm - doubtfulMm / 2 } : farthestTip;
-  const edge = edges.flatMap((at, row) =>
-    at === null ? [] : [[at, view.fromYMm + (row + 0.5) / view.cellsPerMm] as const],
-  );
+  const edge = edges.flatMap((at, row) => (at === null ? [] : [[at, rowMiddle(view, row)] as const]));
   const inNumeral = [0, 0.5, 1, 1.5].some((off) => hint.printedAt(tip.xMm + off, tip.yMm) !== BARE);
   const blindMm = Math.max(
     blindAt(pattern, tip.xMm, tip.yMm),
@@ -109,7 +117,7 @@ function awayFromNumerals(
   { printedAt }: TailHint,
 ): (number | null)[] {
   return edges.map((edge, row) => {
-    const yMm = view.fromYMm + (row + 0.5) / view.cellsPerMm;
+    const yMm = rowMiddle(view, row);
     return edge !== null && BESIDE_NUMERAL_MM.every((off) => printedAt(edge + off, yMm) === BARE)
       ? edge
       : null;
@@ -140,7 +148,7 @@ function goesOnBeyond(view: FaceView, row: number, edgeMm: number, beyondMm: num
     const sum: [number, number, number] = [0, 0, 0];
     let count = 0;
     for (let xMm = fromMm; xMm <= toMm; xMm += 1 / view.cellsPerMm) {
-      const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
+      const column = columnAt(view, xMm);
       const i = row * view.columns + column;
       if (column < 0 || column >= view.columns || !view.inPhoto[i]) return null;
       for (const channel of [0, 1, 2] as const) sum[channel] += view.rgb[3 * i + channel];
@@ -155,20 +163,20 @@ function goesOnBeyond(view: FaceView, row: number, edgeMm: number, beyondMm: num
 
 /** The printed lines about the tail, and in which rows each lies bare. */
 function seenLines(view: FaceView, pattern: Pattern): BareLine[] {
-  const { columns, rows, cellsPerMm, fromXMm, fromYMm } = view;
+  const { columns, rows, fromXMm } = view;
   const logAt = (row: number, xMm: number): number | null => {
-    const column = Math.floor((xMm - fromXMm) * cellsPerMm);
+    const column = columnAt(view, xMm);
     const i = row * columns + column;
     if (column < 0 || column >= columns || !view.inPhoto[i]) return null;
-    return Math.log(lumaOf(colourOf(view, i)) + 6);
+    return Math.log(lumaOfColour(colourOf(view, i)) + 6);
   };
   const sign = pattern.inkDarker ? 1 : -1;
   return pattern.lines
-    .filter(({ xMm }) => xMm > fromXMm && xMm < fromXMm + columns / cellsPerMm)
+    .filter(({ xMm }) => xMm > fromXMm && xMm < columnStart(view, columns))
     .map(({ xMm, strokeMm, spansMm }) => {
       const deep = new Uint8Array(rows);
       for (let row = 0; row < rows; row++) {
-        const yMm = fromYMm + (row + 0.5) / cellsPerMm;
+        const yMm = rowMiddle(view, row);
         if (!spansMm.some(([from, to]) => yMm > from && yMm < to)) continue;
         const middle = logAt(row, xMm);
         const before = logAt(row, xMm - strokeMm / 2 - BESIDE_LINE_MM);
@@ -209,17 +217,17 @@ function distances(
     brightestFace: number,
   ) => number,
 ): Float32Array {
-  const { columns, rows, cellsPerMm } = view;
+  const { columns, rows } = view;
   const away = new Float32Array(columns * rows);
   const known = new Uint8Array(columns * rows);
   const ink = inkZones(view, pattern);
   const tailShare = tailInkShare(view, pattern, hint, faceAt);
   for (let row = 0; row < rows; row++) {
-    const yMm = view.fromYMm + (row + 0.5) / cellsPerMm;
+    const yMm = rowMiddle(view, row);
     for (let column = 0; column < columns; column++) {
       const i = row * columns + column;
       if (!view.inPhoto[i]) continue;
-      const xMm = view.fromXMm + (column + 0.5) / cellsPerMm;
+      const xMm = columnMiddle(view, column);
       const zone = Math.max(ink[i], hint.printedAt(xMm, yMm));
       if (zone === INK_EDGE) continue;
       const [red, green, blue] = faceAt(xMm, yMm);
@@ -256,7 +264,7 @@ function distance(
     const perp = Math.hypot(p[0] - shade * face[0], p[1] - shade * face[1], p[2] - shade * face[2]);
     return Math.hypot(perp, shadeCount(shade) * Math.sqrt(size));
   }
-  const luma = lumaOf(face);
+  const luma = lumaOfColour(face);
   if (shade * luma < 1.08 * brightestFace) {
     // The same face in better light: next to a shadow's edge.
     const lit = Math.hypot(p[0] - shade * face[0], p[1] - shade * face[1], p[2] - shade * face[2]);
@@ -290,7 +298,7 @@ function inkShareOf(
   face: readonly [number, number, number],
   pattern: Pattern,
 ): number {
-  const log = (c: readonly [number, number, number]): number => Math.log(lumaOf(c) + 6);
+  const log = (c: readonly [number, number, number]): number => Math.log(lumaOfColour(c) + 6);
   return ((pattern.inkDarker ? 1 : -1) * (log(face) - log(p))) / pattern.inkContrast;
 }
 
@@ -298,11 +306,11 @@ function inkShareOf(
 function tailInkShare(view: FaceView, pattern: Pattern, hint: TailHint, faceAt: FaceColourAt): number | null {
   const shares: number[] = [];
   for (let row = 0; row < view.rows; row += 3) {
-    const yMm = view.fromYMm + (row + 0.5) / view.cellsPerMm;
+    const yMm = rowMiddle(view, row);
     const coarseMm = coarseEdge(hint, yMm);
     if (Number.isNaN(coarseMm)) continue;
     for (let column = 0; column < view.columns; column += 3) {
-      const xMm = view.fromXMm + (column + 0.5) / view.cellsPerMm;
+      const xMm = columnMiddle(view, column);
       if (xMm > coarseMm - 1 || xMm < coarseMm - 10) continue;
       shares.push(inkShareOf(colourOf(view, row * view.columns + column), faceAt(xMm, yMm), pattern));
     }
@@ -317,18 +325,15 @@ function inkZones(view: FaceView, pattern: Pattern): Uint8Array {
   for (const line of pattern.lines) {
     const outer = line.strokeMm / 2 + 0.7;
     const core = line.strokeMm / 2 - 0.35;
-    const left = Math.max(0, Math.ceil((line.xMm - outer - view.fromXMm) * view.cellsPerMm - 0.5));
-    const right = Math.min(
-      view.columns - 1,
-      Math.floor((line.xMm + outer - view.fromXMm) * view.cellsPerMm - 0.5),
-    );
+    const left = Math.max(0, Math.ceil(columnsTo(view, line.xMm - outer) - 0.5));
+    const right = Math.min(view.columns - 1, Math.floor(columnsTo(view, line.xMm + outer) - 0.5));
     if (right < 0 || left >= view.columns) continue;
     for (const [fromMm, toMm] of line.spansMm) {
-      const top = Math.max(0, Math.floor((fromMm - 0.6 - view.fromYMm) * view.cellsPerMm));
-      const bottom = Math.min(view.rows - 1, Math.ceil((toMm + 0.6 - view.fromYMm) * view.cellsPerMm));
+      const top = Math.max(0, rowAt(view, fromMm - 0.6));
+      const bottom = Math.min(view.rows - 1, Math.ceil(rowsTo(view, toMm + 0.6)));
       for (let row = top; row <= bottom; row++) {
         for (let column = left; column <= right; column++) {
-          const off = Math.abs(view.fromXMm + (column + 0.5) / view.cellsPerMm - line.xMm);
+          const off = Math.abs(columnMiddle(view, column) - line.xMm);
           zones[row * view.columns + column] = off < core ? INK : INK_EDGE;
         }
       }
@@ -381,17 +386,17 @@ function edgeLevel(
   const tailLumas: number[] = [];
   const faceLumas: number[] = [];
   for (let row = 0; row < view.rows; row += 2) {
-    const coarseMm = coarseEdge(hint, view.fromYMm + (row + 0.5) / view.cellsPerMm);
+    const coarseMm = coarseEdge(hint, rowMiddle(view, row));
     if (Number.isNaN(coarseMm)) continue;
     for (let column = 0; column < view.columns; column += 2) {
-      const xMm = view.fromXMm + (column + 0.5) / view.cellsPerMm;
+      const xMm = columnMiddle(view, column);
       const off = xMm - coarseMm;
       const i = row * view.columns + column;
       if (off < -1 && off > -12) {
         inside.push(away[i]);
         if (off > -5) {
-          tailLumas.push(lumaOf(colourOf(view, i))); // prettier-ignore
-          faceLumas.push(lumaOf(faceAt(xMm, view.fromYMm + (row + 0.5) / view.cellsPerMm)));
+          tailLumas.push(lumaOfColour(colourOf(view, i))); // prettier-ignore
+          faceLumas.push(lumaOfColour(faceAt(xMm, rowMiddle(view, row))));
         }
       } else if (off > 1.5 && off < 9) outside.push(away[row * view.columns + column]);
     }
@@ -421,7 +426,7 @@ function colourOf({ rgb }: FaceView, cell: number): readonly [number, number, nu
   return [rgb[3 * cell], rgb[3 * cell + 1], rgb[3 * cell + 2]];
 }
 
-const lumaOf = (c: readonly [number, number, number]): number => 0.3 * c[0] + 0.6 * c[1] + 0.1 * c[2];
+const lumaOfColour = (c: readonly [number, number, number]): number => lumaOf(c[0], c[1], c[2]);
 
 function rowEdges(
   view: FaceView,
@@ -430,10 +435,10 @@ function rowEdges(
   level: number,
   bareLines: readonly BareLine[],
 ): (number | null)[] {
-  const { columns, rows, cellsPerMm } = view;
+  const { columns, rows } = view;
   const edges: (number | null)[] = [];
   for (let row = 0; row < rows; row++) {
-    const coarseMm = coarseEdge(hint, view.fromYMm + (row + 0.5) / cellsPerMm);
+    const coarseMm = coarseEdge(hint, rowMiddle(view, row));
     const edge = Number.isNaN(coarseMm)
       ? null
       : rowEdge(away.subarray(row * columns, (row + 1) * columns), view, coarseMm, level);
@@ -477,7 +482,7 @@ function withoutSpikes(edges: readonly (number | null)[]): (number | null)[] {
 }
 
 function rowEdge(away: Float32Array, view: FaceView, coarseMm: number, level: number): number | null {
-  const at = (xMm: number): number => Math.round((xMm - view.fromXMm) * view.cellsPerMm - 0.5);
+  const at = (xMm: number): number => Math.round(columnsTo(view, xMm) - 0.5);
   const start = Math.min(view.columns - 2, at(coarseMm + NEAR_MASK_MM));
   const end = Math.max(6, at(coarseMm - NEAR_MASK_MM));
   for (let column = start; column > end; column--) {
@@ -489,7 +494,7 @@ function rowEdge(away: Float32Array, view: FaceView, coarseMm: number, level: nu
     for (let k = 1; k <= 5; k++) if (away[column - k] >= level) inside++;
     if (inside < 4) continue;
     const share = (level - here) / (next - here || 1);
-    return view.fromXMm + (column + 0.5 - share) / view.cellsPerMm;
+    return columnStart(view, column + 0.5 - share);
   }
   return null;
 }
@@ -509,7 +514,7 @@ function farthest(
     const xMm = places[places.length - 2];
     if (best && xMm <= best.xMm) continue;
     const scatterMm = Math.sqrt(places.reduce((sum, x) => sum + (x - xMm) ** 2, 0) / places.length);
-    best = { xMm, yMm: view.fromYMm + (row + 0.5) / view.cellsPerMm, scatterMm };
+    best = { xMm, yMm: rowMiddle(view, row), scatterMm };
   }
   return best && best.xMm > hint.tipMm - 12 ? best : null;
 }

@@ -20,6 +20,7 @@ import { inWhiteLight } from '../find-card/whiteLight.ts';
 import { lensTiltDeg, projectBoardPoint, type LensPose } from '../camera/lens.ts';
 import type { Quad } from '../geometry/point.ts';
 import type { Raster } from '../image/raster.ts';
+import { columnStart } from '../grid/planeGrid.ts';
 
 /** What is carried from one live frame to the next; nothing in it is worth keeping longer. */
 export interface LiveTrack {
@@ -95,7 +96,7 @@ export function lookLive(
           pattern,
           fish,
           outline,
-          farMm: fish.view.fromXMm + (fish.piece.toColumn + 1) / fish.view.cellsPerMm,
+          farMm: columnStart(fish.view, fish.piece.toColumn + 1),
           toPhoto,
         }
       : null;

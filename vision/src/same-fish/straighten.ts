@@ -2,6 +2,7 @@ import type { ReachingThing } from '../see-catch/reaching.ts';
 import type { SeenCatch } from '../see-catch/seenCatch.ts';
 import { boardPointOf, projectBoardPoint } from '../camera/lens.ts';
 import type { Point } from '../geometry/point.ts';
+import { cellAt } from '../grid/planeGrid.ts';
 
 /**
  * The flank drawn in the fish's own frame: columns from behind the gill cover to the tail's wrist, rows from the back to
@@ -101,10 +102,8 @@ export function straightenFlank(seen: SeenCatch, things: readonly ReachingThing[
 
 /** Where the search for the fish saw the board's own face there is no skin, whatever the guessed outline says. */
 function isBareBoard({ view, labels, piece }: SeenCatch['fish'], [xMm, yMm]: Point): boolean {
-  const column = Math.floor((xMm - view.fromXMm) * view.cellsPerMm);
-  const row = Math.floor((yMm - view.fromYMm) * view.cellsPerMm);
-  if (column < 0 || row < 0 || column >= view.columns || row >= view.rows) return false;
-  return labels[row * view.columns + column] !== piece.label;
+  const cell = cellAt(view, xMm, yMm);
+  return cell >= 0 && labels[cell] !== piece.label;
 }
 
 /** How high the skin lies over the board, as a share of the length. */

@@ -1,5 +1,6 @@
 import type { HeadView } from './headView.ts';
 import { logColourAt } from './logColour.ts';
+import { columnMiddle, columnsTo, rowMiddle, rowsTo } from '../grid/planeGrid.ts';
 
 export interface EyeSeen {
   /** How much darker the pupil is than what lies about it (log brightness). */
@@ -33,8 +34,8 @@ const UNSURE_ACROSS = [0.45, 0.58] as const;
 export function seeEye({ view, fish, axisMm }: HeadView, lengthMm: number): EyeSeen | null {
   const { columns, rows, cellsPerMm } = view;
   const light = smoothLight(view.rgb, columns, rows);
-  const columnAt = (share: number): number => Math.round((share * lengthMm - view.fromXMm) * cellsPerMm);
-  const axisRow = (axisMm - view.fromYMm) * cellsPerMm;
+  const columnAt = (share: number): number => Math.round(columnsTo(view, share * lengthMm));
+  const axisRow = rowsTo(view, axisMm);
   const [leastRows, mostRows] = ASIDE_SHARES.map((share) => share * lengthMm * cellsPerMm) as [
     number,
     number,
@@ -75,7 +76,7 @@ export function seeEye({ view, fish, axisMm }: HeadView, lengthMm: number): EyeS
   return {
     contrast,
     side,
-    placeMm: [view.fromXMm + (column + 0.5) / cellsPerMm, view.fromYMm + (row + 0.5) / cellsPerMm],
+    placeMm: [columnMiddle(view, column), rowMiddle(view, row)],
   };
 }
 

@@ -4,6 +4,7 @@ import { axisAtStop } from '../find-fish/outline.ts';
 import { cameraPlaceMm } from '../camera/lens.ts';
 import { viewPlate, type PlateView } from './plateView.ts';
 import type { SeenCatch } from './seenCatch.ts';
+import { columnAt, columnMiddle, rowAt, rowMiddle } from '../grid/planeGrid.ts';
 
 /** Height of a closed mouth over the face, as a share of the fish's length, and how much it varies (from memory). */
 export const NOSE_HEIGHT_SHARE = 0.045;
@@ -52,9 +53,9 @@ export function viewHead(
   const mask = new Uint8Array(view.columns * view.rows);
   const face = fish.view;
   for (let row = 0; row < view.rows; row++) {
-    const yMm = view.fromYMm + (row + 0.5) / cellsPerMm;
+    const yMm = rowMiddle(view, row);
     for (let column = 0; column < view.columns; column++) {
-      const xMm = view.fromXMm + (column + 0.5) / cellsPerMm;
+      const xMm = columnMiddle(view, column);
       const i = row * view.columns + column;
       if (!view.inPhoto[i]) continue;
       // The ray goes on beyond the nose's plane to the face, or to the plate that stands in its way.
@@ -62,8 +63,8 @@ export function viewHead(
       const faceX = cameraX + (xMm - cameraX) * down;
       const faceY = cameraY + (yMm - cameraY) * down;
       if (faceX >= 0) {
-        const fc = Math.floor((faceX - face.fromXMm) * face.cellsPerMm);
-        const fr = Math.floor((faceY - face.fromYMm) * face.cellsPerMm);
+        const fc = columnAt(face, faceX);
+        const fr = rowAt(face, faceY);
         if (fc < 0 || fr < 0 || fc >= face.columns || fr >= face.rows) continue;
         const at = fr * face.columns + fc;
         const label = fish.labels[at];

@@ -4,6 +4,7 @@ import type { PlateView } from './plateView.ts';
 import { fitLine } from '../geometry/lineFit.ts';
 import type { Point } from '../geometry/point.ts';
 import type { SeenCatch } from './seenCatch.ts';
+import { columnAt, columnStart, rowAt, rowsTo } from '../grid/planeGrid.ts';
 
 /** Where the nose is seen against the stop. */
 export interface NoseSeen {
@@ -62,9 +63,9 @@ interface OnFace {
 function seeOnFace({ fish }: SeenCatch, axisMm: number, reachMm: number): OnFace {
   const { view, coverage } = fish;
   const { columns, cellsPerMm } = view;
-  const from = Math.max(0, Math.floor((0 - view.fromXMm) * cellsPerMm));
-  const top = Math.max(0, Math.floor((axisMm - reachMm - view.fromYMm) * cellsPerMm));
-  const bottom = Math.min(view.rows - 1, Math.ceil((axisMm + reachMm - view.fromYMm) * cellsPerMm));
+  const from = Math.max(0, columnAt(view, 0));
+  const top = Math.max(0, rowAt(view, axisMm - reachMm));
+  const bottom = Math.min(view.rows - 1, Math.ceil(rowsTo(view, axisMm + reachMm)));
   const isCovered = (column: number, row: number): boolean =>
     [0, 1, 2].every((off) => coverage.odds[row * columns + column + off] > 0.5);
   const front: (readonly [column: number, wide: number])[] = [];
@@ -79,7 +80,7 @@ function seeOnFace({ fish }: SeenCatch, axisMm: number, reachMm: number): OnFace
   }
   const [first] = front;
   if (!first) return { firstMm: 0, apexMm: 0 };
-  const toMm = (column: number): number => view.fromXMm + column / cellsPerMm;
+  const toMm = (column: number): number => columnStart(view, column);
   const firstMm = toMm(first[0]);
   const isPointed = first[1] <= POINTED_MM * cellsPerMm;
   const apexMm = isPointed ? Math.min(firstMm, Math.max(toMm(meetingColumn(front)), firstMm - MOST_UNSEEN_MM)) : firstMm; // prettier-ignore

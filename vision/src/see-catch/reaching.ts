@@ -1,5 +1,6 @@
 import type { Pattern } from '../find-board/pattern.ts';
-import { cellAt, type FaceView } from '../find-fish/faceView.ts';
+import type { FaceView } from '../find-fish/faceView.ts';
+import { cellAt } from '../grid/planeGrid.ts';
 import { medianOf } from '../image/median.ts';
 import { logColourAt, type LogColour } from './logColour.ts';
 import type { SeenCatch } from './seenCatch.ts';
