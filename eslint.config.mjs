@@ -79,6 +79,16 @@ export default defineConfig(
   },
   {
     files: ['web/src/**/*.{ts,tsx}'],
+    ignores: ['web/src/device/stored.ts', '**/*.test.{ts,tsx}'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        { name: 'localStorage', message: 'A browser may refuse it: use device/stored.ts.' },
+      ],
+    },
+  },
+  {
+    files: ['web/src/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': reactHooks },
     rules: reactHooks.configs.recommended.rules,
   },

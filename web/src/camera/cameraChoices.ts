@@ -1,3 +1,6 @@
+import { z } from 'zod';
+import { jsonOf, readStored, writeStored, type Preference } from '../device/stored.ts';
+
 /** How the shutter is worked: by itself, by the thumb, or after so many seconds. */
 export const SHUTTERS = ['self', 'hand', '3', '10', '15'] as const;
 export type ShutterMode = (typeof SHUTTERS)[number];
@@ -17,27 +20,25 @@ export interface CameraChoices {
   lensId: string | null;
 }
 
-const KEY = 'lauta-camera';
 const USUAL: CameraChoices = { shutter: 'self', opens: null, lensId: null };
+
+const choicesSchema = z.object({
+  shutter: z.enum(SHUTTERS).catch(USUAL.shutter),
+  opens: z.enum(['device', 'simulated']).nullable().catch(USUAL.opens),
+  lensId: z.string().nullable().catch(USUAL.lensId),
+});
 
 /** What is stored, as far as it fits. */
 export function parseCameraChoices(text: string | null): CameraChoices {
-  try {
-    const { shutter, opens, lensId } = (JSON.parse(text ?? '{}') ?? {}) as Record<string, unknown>;
-    return {
-      shutter: SHUTTERS.find((mode) => mode === shutter) ?? USUAL.shutter,
-      opens: opens === 'device' || opens === 'simulated' ? opens : null,
-      lensId: typeof lensId === 'string' ? lensId : null,
-    };
-  } catch {
-    return USUAL;
-  }
+  return choicesSchema.catch(USUAL).parse(jsonOf(text));
 }
 
+const CHOICES: Preference<CameraChoices> = { key: 'lauta-camera', parse: parseCameraChoices };
+
 export function recallCameraChoices(): CameraChoices {
-  return parseCameraChoices(localStorage.getItem(KEY));
+  return readStored(CHOICES);
 }
 
 export function rememberCameraChoices(part: Partial<CameraChoices>): void {
-  localStorage.setItem(KEY, JSON.stringify({ ...recallCameraChoices(), ...part }));
+  writeStored(CHOICES, { ...recallCameraChoices(), ...part });
 }

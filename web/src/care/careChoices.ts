@@ -1,5 +1,6 @@
 import type { WaterConditions } from '@lauta/core/care';
-import { readStored, useStored, writeStored } from '../device/stored.ts';
+import { jsonOf, readStored, useStored, writeStored, type Preference } from '../device/stored.ts';
+import { z } from 'zod';
 
 /** What a person has chosen for the own work on the water; it stays on the device. */
 export interface CareChoices extends WaterConditions {
@@ -19,7 +20,6 @@ export const HINT_WORDS: Record<HintKind, string> = {
   advice: 'Lines of advice under the clock',
 };
 
-const KEY = 'lauta-care';
 const USUAL: CareChoices = {
   schools: {},
   hints: { tone: true, vibration: true, speech: false, advice: true },
@@ -27,41 +27,39 @@ const USUAL: CareChoices = {
   airCelsius: null,
 };
 
+const celsius = z.number().min(-40).max(60).nullable().catch(null);
+const choicesSchema = z.object({
+  schools: z
+    .record(z.string(), z.unknown())
+    .catch({})
+    .transform((all) =>
+      Object.fromEntries(
+        Object.entries(all).filter((one): one is [string, string] => typeof one[1] === 'string'),
+      ),
+    ),
+  hints: z
+    .object({
+      tone: z.boolean().catch(USUAL.hints.tone),
+      vibration: z.boolean().catch(USUAL.hints.vibration),
+      speech: z.boolean().catch(USUAL.hints.speech),
+      advice: z.boolean().catch(USUAL.hints.advice),
+    })
+    .catch(USUAL.hints),
+  waterCelsius: celsius,
+  airCelsius: celsius,
+});
+
 /** What an older version or another hand left in the store is taken as far as it fits. */
 export function parseCareChoices(text: string | null): CareChoices {
-  let stored: unknown;
-  try {
-    stored = JSON.parse(text ?? '{}');
-  } catch {
-    return USUAL;
-  }
-  if (typeof stored !== 'object' || stored === null) return USUAL;
-  const fields = stored as Record<string, unknown>;
-  const celsius = (value: unknown): number | null =>
-    typeof value === 'number' && value >= -40 && value <= 60 ? value : null;
-  const entries = (value: unknown): [string, unknown][] =>
-    typeof value === 'object' && value !== null ? Object.entries(value) : [];
-  return {
-    schools: Object.fromEntries(
-      entries(fields['schools']).filter((one): one is [string, string] => typeof one[1] === 'string'),
-    ),
-    hints: {
-      ...USUAL.hints,
-      ...Object.fromEntries(
-        entries(fields['hints']).filter(
-          ([kind, isOn]) => (HINT_KINDS as readonly string[]).includes(kind) && typeof isOn === 'boolean',
-        ),
-      ),
-    },
-    waterCelsius: celsius(fields['waterCelsius']),
-    airCelsius: celsius(fields['airCelsius']),
-  };
+  return choicesSchema.catch(USUAL).parse(jsonOf(text));
 }
 
+const CHOICES: Preference<CareChoices> = { key: 'lauta-care', parse: parseCareChoices };
+
 export function changeCareChoices(part: Partial<CareChoices>): void {
-  writeStored(KEY, { ...readStored(KEY, parseCareChoices), ...part });
+  writeStored(CHOICES, { ...readStored(CHOICES), ...part });
 }
 
 export function useCareChoices(): CareChoices {
-  return useStored(KEY, parseCareChoices);
+  return useStored(CHOICES);
 }

@@ -1,4 +1,5 @@
-import { useCallback } from 'react';
+import { useCallback, useMemo } from 'react';
+import { z } from 'zod';
 import {
   CRAFTS,
   SELF_CHECKS,
@@ -7,7 +8,7 @@ import {
   type GateStep,
   type SelfCheck,
 } from '@lauta/core/planning';
-import { readStored, useStored, writeStored } from './stored.ts';
+import { jsonOf, readStored, useStored, writeStored, type Preference } from './stored.ts';
 
 /** What a person has ticked for one day, and what Lauta saw; it stays on the device. */
 export interface Preparedness {
@@ -18,78 +19,73 @@ export interface Preparedness {
 
 const NOTHING: Preparedness = { craft: 'kayak', ticked: [], checks: {} };
 
+const preparednessSchema = z.object({
+  craft: z.enum(CRAFTS).catch(NOTHING.craft),
+  ticked: z
+    .array(z.unknown())
+    .catch([])
+    .transform((all) => all.filter((one) => typeof one === 'string')),
+  checks: z
+    .record(z.string(), z.unknown())
+    .catch({})
+    .transform((seen) =>
+      Object.fromEntries(
+        SELF_CHECKS.flatMap((check) => (typeof seen[check] === 'boolean' ? [[check, seen[check]]] : [])),
+      ),
+    ),
+});
+
 /** What is stored, as far as it fits. */
 export function parsePreparedness(text: string | null): Preparedness {
-  let stored: unknown;
-  try {
-    stored = JSON.parse(text ?? '{}');
-  } catch {
-    return NOTHING;
-  }
-  if (typeof stored !== 'object' || stored === null) return NOTHING;
-  const { craft, ticked, checks } = stored as Record<string, unknown>;
-  const seen = typeof checks === 'object' && checks !== null ? (checks as Record<string, unknown>) : {};
-  return {
-    craft: CRAFTS.find((one) => one === craft) ?? NOTHING.craft,
-    ticked: Array.isArray(ticked) ? ticked.filter((one): one is string => typeof one === 'string') : [],
-    checks: Object.fromEntries(
-      SELF_CHECKS.flatMap((check) => (typeof seen[check] === 'boolean' ? [[check, seen[check]]] : [])),
-    ),
-  };
+  const found = preparednessSchema.safeParse(jsonOf(text));
+  return found.success ? found.data : NOTHING;
 }
 
-const keyOf = (eventId: string, dayId: string): string => `lauta-ready-${eventId}-${dayId}`;
+const readinessFor = (eventId: string, dayId: string): Preference<Preparedness> => ({
+  key: `lauta-ready-${eventId}-${dayId}`,
+  parse: parsePreparedness,
+});
 
 /** How ready a person is for a day. */
 export function usePreparedness(eventId: string, dayId: string) {
-  const key = keyOf(eventId, dayId);
-  const prepared = useStored(key, parsePreparedness);
+  const stored = useMemo(() => readinessFor(eventId, dayId), [eventId, dayId]);
+  const prepared = useStored(stored);
   const change = useCallback(
-    (part: Partial<Preparedness>) => writeStored(key, { ...readStored(key, parsePreparedness), ...part }),
-    [key],
+    (part: Partial<Preparedness>) => writeStored(stored, { ...readStored(stored), ...part }),
+    [stored],
   );
   const see = useCallback(
     (check: SelfCheck, isGood: boolean | null) => {
-      const former = readStored(key, parsePreparedness);
+      const former = readStored(stored);
       if (isGood === null || former.checks[check] === isGood) return;
-      writeStored(key, { ...former, checks: { ...former.checks, [check]: isGood } });
+      writeStored(stored, { ...former, checks: { ...former.checks, [check]: isGood } });
     },
-    [key],
+    [stored],
   );
   return { prepared, change, see };
 }
 
-const ROUTINE_KEY = 'lauta-routine';
-
-function parseRoutine(text: string | null): GateStep[] {
-  try {
-    const stored: unknown = JSON.parse(text ?? '[]');
-    return routineOf(
-      Array.isArray(stored) ? stored.filter((one): one is string => typeof one === 'string') : [],
-    );
-  } catch {
-    return routineOf([]);
-  }
-}
+const ROUTINE: Preference<readonly GateStep[]> = {
+  key: 'lauta-routine',
+  parse: (text) => routineOf(z.array(z.string()).catch([]).parse(jsonOf(text))),
+};
 
 /** Each person's own order before a lift. */
 export function useRoutine() {
-  const routine = useStored(ROUTINE_KEY, parseRoutine);
-  return { routine, setRoutine: (next: readonly GateStep[]) => writeStored(ROUTINE_KEY, next) };
+  const routine = useStored(ROUTINE);
+  return { routine, setRoutine: (next: readonly GateStep[]) => writeStored(ROUTINE, next) };
 }
 
-const CLOCK_KEY = 'lauta-clock-offset';
-
-function parseOffset(text: string | null): number | null {
-  const offsetMs = Number(text ?? NaN);
-  return Number.isFinite(offsetMs) ? Math.round(offsetMs) : null;
-}
+const CLOCK_OFFSET: Preference<number | null> = {
+  key: 'lauta-clock-offset',
+  parse: (text) => (text !== null && Number.isFinite(Number(text)) ? Math.round(Number(text)) : null),
+};
 
 /** The device's clock less the server's, ms, as it was measured last; null before. */
 export function lastClockOffset(): number | null {
-  return parseOffset(localStorage.getItem(CLOCK_KEY));
+  return readStored(CLOCK_OFFSET);
 }
 
 export function keepClockOffset(offsetMs: number): void {
-  localStorage.setItem(CLOCK_KEY, String(Math.round(offsetMs)));
+  writeStored(CLOCK_OFFSET, Math.round(offsetMs));
 }

@@ -1,17 +1,20 @@
 import { v7 as uuidv7 } from 'uuid';
 import type { Command, CommandBody, CommandKind, Receipt } from '@lauta/contract';
 import { appNow } from '../clock/appClock.ts';
+import { AS_TEXT, readStored, writeStored, type Preference } from '../device/stored.ts';
 import { ApiProblem, sendJson, withRetry } from './http.ts';
 import { askToSignIn } from './signInGate.ts';
 
 /** This browser, for the record of who sent what from where. */
 export function deviceId(): string {
-  const known = localStorage.getItem('lauta-device');
+  const known = readStored(DEVICE);
   if (known) return known;
   const made = uuidv7();
-  localStorage.setItem('lauta-device', made);
+  writeStored(DEVICE, made);
   return made;
 }
+
+const DEVICE: Preference<string> = { key: 'lauta-device', ...AS_TEXT };
 
 /** A command as it is sent, and sent again: its id and its time are made once. */
 export function makeCommand<K extends CommandKind>(

@@ -1,4 +1,5 @@
 import { deviceDatabase } from '../device/database.ts';
+import { forgetStored, jsonOf, readStored, type Preference } from '../device/stored.ts';
 import { freshCatch, runningCatchSchema, type RunningCatch } from './runningCatch.ts';
 
 /** The fish that is on, and those that wait in the net meanwhile. */
@@ -20,23 +21,22 @@ function parsed(value: unknown): RunningCatch[] {
 }
 
 /** Where versions before this store kept the fish: what they left is taken over once. */
-const FORMER = { running: 'lauta-fish-on-', waiting: 'lauta-fish-waiting-' } as const;
-
-function formerly(key: string): unknown {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? 'null');
-  } catch {
-    return null;
-  }
-}
+const formerRunning = (eventId: string): Preference<unknown> => ({
+  key: `lauta-fish-on-${eventId}`,
+  parse: jsonOf,
+});
+const formerWaiting = (eventId: string): Preference<unknown> => ({
+  key: `lauta-fish-waiting-${eventId}`,
+  parse: jsonOf,
+});
 
 /** What is kept for an event on this device. What cannot be read is no fish: the clock begins anew. */
 export async function readFish(eventId: string): Promise<Fish> {
   const kept = await deviceDatabase()
     .then((db) => db.get('fish', eventId))
     .catch(() => undefined);
-  const running = kept ? kept.running : formerly(FORMER.running + eventId);
-  const waiting = kept ? kept.waiting : formerly(FORMER.waiting + eventId);
+  const running = kept ? kept.running : readStored(formerRunning(eventId));
+  const waiting = kept ? kept.waiting : readStored(formerWaiting(eventId));
   return {
     running: parsed(running)[0] ?? freshCatch(),
     waiting: Array.isArray(waiting) ? waiting.flatMap(parsed) : [],
@@ -49,8 +49,8 @@ export async function writeFish(eventId: string, { running, waiting }: Fish): Pr
   const change = db.transaction('fish', 'readwrite', { durability: 'strict' });
   await change.store.put({ running, waiting: [...waiting] }, eventId);
   await change.done;
-  localStorage.removeItem(FORMER.running + eventId);
-  localStorage.removeItem(FORMER.waiting + eventId);
+  forgetStored(formerRunning(eventId));
+  forgetStored(formerWaiting(eventId));
 }
 
 /** Whether on this device, in any event, a fish is between hook-up and release. */

@@ -3,12 +3,12 @@ import { z } from 'zod';
 import { compareHead, keepHead, type BrokenPromise, type LedgerHead } from '@lauta/core/ledger';
 import { appClockOffsetMs, onceClockSet } from '../clock/appClock.ts';
 import { getJson } from '../door/http.ts';
-import { readStored, useStored, writeStored } from '../device/stored.ts';
+import { jsonOf, readStored, useStored, writeStored, type Preference } from '../device/stored.ts';
 import { useWho } from '../session/session.ts';
 
 const head = z.object({ seq: z.int(), hash: z.string() });
 const keptSchema = z.object({
-  told: z.array(head),
+  told: z.array(head).readonly(),
   broken: head.extend({ now: z.string().nullable() }).nullable(),
 });
 type Kept = z.infer<typeof keptSchema>;
@@ -16,15 +16,10 @@ type Kept = z.infer<typeof keptSchema>;
 const NOTHING: Kept = { told: [], broken: null };
 
 /** A demo that begins anew is another record under the same id: its clock was set off at another moment. */
-const keyOf = (eventId: string): string => `lauta-heads ${eventId} ${appClockOffsetMs()}`;
-
-function parse(text: string | null): Kept {
-  try {
-    return keptSchema.catch(NOTHING).parse(JSON.parse(text ?? 'null'));
-  } catch {
-    return NOTHING;
-  }
-}
+const headsOf = (eventId: string): Preference<Kept> => ({
+  key: `lauta-heads ${eventId} ${appClockOffsetMs()}`,
+  parse: (text) => keptSchema.catch(NOTHING).parse(jsonOf(text)),
+});
 
 /** Keeps where the server said that an event's ledger ended; a stream may tell it before the server's time is known. */
 export function rememberHead(
@@ -35,21 +30,17 @@ export function rememberHead(
 }
 
 function keep(eventId: string, { seq, hash }: LedgerHead): void {
-  const kept = readStored(keyOf(eventId), parse);
+  const kept = readStored(headsOf(eventId));
   const told = keepHead(kept.told, { seq, hash });
   if (told === kept.told) return;
-  try {
-    writeStored(keyOf(eventId), { ...kept, told });
-  } catch {
-    // Without room this device is no witness; nothing else depends on it.
-  }
+  writeStored(headsOf(eventId), { ...kept, told });
 }
 
 async function compare(eventId: string, told: LedgerHead): Promise<void> {
   const path = `/api/events/${eventId}/ledger/entries/${told.seq}/hash`;
   const { hash } = await getJson<{ hash: string | null }>(path);
   const broken = compareHead(told, hash);
-  if (broken) writeStored(keyOf(eventId), { ...readStored(keyOf(eventId), parse), broken });
+  if (broken) writeStored(headsOf(eventId), { ...readStored(headsOf(eventId)), broken });
 }
 
 /**
@@ -59,10 +50,10 @@ async function compare(eventId: string, told: LedgerHead): Promise<void> {
  */
 export function useToldHeads(eventId: string): { told: readonly LedgerHead[]; broken: BrokenPromise | null } {
   const who = useWho().data;
-  const kept = useStored(keyOf(eventId), parse);
+  const kept = useStored(headsOf(eventId));
   useEffect(() => {
     if (!who) return;
-    const { told } = readStored(keyOf(eventId), parse);
+    const { told } = readStored(headsOf(eventId));
     const asked = [told[0], told.at(-1)].filter((one) => one !== undefined);
     // Without a network, or without the right to look, nothing is known and nothing said.
     for (const one of new Set(asked)) void compare(eventId, one).catch(() => undefined);

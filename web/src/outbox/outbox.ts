@@ -8,6 +8,7 @@ import { uploadPhotograph } from '../door/uploadPhotograph.ts';
 import { openOutboxStore, type OutboxEntry, type OutboxFile, type Unreadable } from './outboxStore.ts';
 import { openSentStore, type KeptCommand } from './sentStore.ts';
 import { sendNext, sendingLoop, type Outcome } from './sender.ts';
+import { readStored, writeStored, type Preference } from '../device/stored.ts';
 
 export interface OutboxState {
   /** What waits, in the order in which it was written. */
@@ -25,7 +26,11 @@ export interface OutboxState {
 
 /** So long a page waits for the server before it goes on with what is kept. */
 const ANSWER_WAIT_MS = 8000;
-const PAUSED_KEY = 'lauta-outbox-paused';
+const PAUSED: Preference<boolean> = {
+  key: 'lauta-outbox-paused',
+  parse: (text) => text === 'yes',
+  format: (isPaused) => (isPaused ? 'yes' : 'no'),
+};
 const LOCK = 'lauta-outbox';
 
 type Sent = KeptCommand & { kind: 'sent'; receipt: Receipt | null };
@@ -203,14 +208,14 @@ class Outbox {
   }
 
   setPaused(isPaused: boolean): void {
-    localStorage.setItem(PAUSED_KEY, isPaused ? 'yes' : 'no');
+    writeStored(PAUSED, isPaused);
     this.takePause();
     this.tell({ kind: 'changed' });
   }
 
   /** Whether sending is paused is said in one tab and holds in all. */
   private takePause(): void {
-    const isPaused = localStorage.getItem(PAUSED_KEY) === 'yes';
+    const isPaused = readStored(PAUSED);
     if (isPaused === this.state.isPaused) return;
     this.change({ isPaused });
     // What is under way stops between two chunks; what has arrived is not sent again.

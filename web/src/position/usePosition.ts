@@ -1,25 +1,27 @@
 import { useEffect, useState } from 'react';
 import type { Fix } from '@lauta/core/custody';
-import { useStored, writeStored } from '../device/stored.ts';
+import { z } from 'zod';
+import { jsonOf, useStored, writeStored, type Preference } from '../device/stored.ts';
 import { deviceReceiver, type ReceiverState } from './receiver.ts';
 import { simulatedReceiver } from './simulatedReceiver.ts';
 
 export const RECEIVERS = ['device', 'simulated', 'none'] as const;
 export type ReceiverChoice = (typeof RECEIVERS)[number];
 
-const KEY = 'lauta-receiver';
-const parse = (text: string | null): ReceiverChoice | null =>
-  RECEIVERS.find((one) => JSON.stringify(one) === text) ?? null;
+const RECEIVER: Preference<ReceiverChoice | null> = {
+  key: 'lauta-receiver',
+  parse: (text) => z.enum(RECEIVERS).nullable().catch(null).parse(jsonOf(text)),
+};
 
 /** Which receiver is asked: what a person has chosen; in a demo the simulated one otherwise. */
 export function useReceiverChoice(isDemo: boolean): ReceiverChoice {
-  const chosen = useStored(KEY, parse);
+  const chosen = useStored(RECEIVER);
   if (chosen === null || (chosen === 'simulated' && !isDemo)) return isDemo ? 'simulated' : 'device';
   return chosen;
 }
 
 export function chooseReceiver(choice: ReceiverChoice): void {
-  writeStored(KEY, choice);
+  writeStored(RECEIVER, choice);
 }
 
 /** A photograph is signed with the last fix that was this young, ms. */

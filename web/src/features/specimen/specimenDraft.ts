@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { recordSpecimenSchema, specimenSchema } from '@lauta/contract';
 import type { SpecimenWeighing } from '@lauta/core/specimen';
-import { useStored, writeStored } from '../../device/stored.ts';
+import { jsonOf, readStored, useStored, writeStored, type Preference } from '../../device/stored.ts';
 
 const grams = z.number().nullable();
 
@@ -32,11 +32,14 @@ const draftSchema = z.object({
 });
 export type SpecimenDraft = z.infer<typeof draftSchema>;
 
-const DIVISION_KEY = 'lauta-bank-scale-step';
+/** The step of the bank's scale as it was chosen last, g; null before. */
+const DIVISION: Preference<number | null> = {
+  key: 'lauta-bank-scale-step',
+  parse: (text) => (Number(text) > 0 ? Number(text) : null),
+};
 
 /** @param divisionG the scale's step where no other was ever chosen here, g */
 export function freshDraft(specimenId: string, divisionG: number): SpecimenDraft {
-  const kept = Number(localStorage.getItem(DIVISION_KEY));
   return {
     specimenId,
     commandId: uuidv7(),
@@ -49,7 +52,7 @@ export function freshDraft(specimenId: string, divisionG: number): SpecimenDraft
     weighedHow: 'typed',
     weighedAt: null,
     emptyAfterG: null,
-    divisionG: kept > 0 ? kept : divisionG,
+    divisionG: readStored(DIVISION) ?? divisionG,
     care: [],
     wounds: [],
     note: '',
@@ -75,27 +78,20 @@ export function weighingOf({
   };
 }
 
-function parsed(text: string | null): SpecimenDraft | null {
-  try {
-    return draftSchema
-      .nullable()
-      .catch(null)
-      .parse(JSON.parse(text ?? 'null'));
-  } catch {
-    return null;
-  }
-}
+const draftIn = (eventId: string): Preference<SpecimenDraft | null> => ({
+  key: `lauta-specimen-${eventId}`,
+  parse: (text) => draftSchema.nullable().catch(null).parse(jsonOf(text)),
+});
 
 /** The record that is being made in an event on this device; null as long as nothing was told. */
 export function useSpecimenDraft(eventId: string) {
-  const key = `lauta-specimen-${eventId}`;
-  const draft = useStored(key, parsed);
+  const draft = useStored(draftIn(eventId));
   const put = useCallback(
     (next: SpecimenDraft | null) => {
-      writeStored(key, next);
-      if (next) localStorage.setItem(DIVISION_KEY, String(next.divisionG));
+      writeStored(draftIn(eventId), next);
+      if (next) writeStored(DIVISION, next.divisionG);
     },
-    [key],
+    [eventId],
   );
   return { draft, put };
 }

@@ -6,6 +6,7 @@ import { CameraPanel } from '../../camera/CameraPanel.tsx';
 import type { FrameRole } from '../../camera/frames.ts';
 import type { FilmWish } from '../../camera/filmProtocol.ts';
 import type { TakenFrame } from '../../camera/takeBurst.ts';
+import { readStored, type Preference } from '../../device/stored.ts';
 
 /** The rules’ limit where the sheet is silent, degrees. */
 const LIMIT_TILT_DEG = 20;
@@ -66,7 +67,7 @@ export function CatchCamera({
 }
 
 /** Whoever wants to see the same fish again and again keeps its number under this key. */
-const FILM_SEED_KEY = 'lauta-film-seed';
+const FILM_SEED: Preference<number> = { key: 'lauta-film-seed', parse: (text) => Number(text) || 0 };
 
 /** What the simulated camera films for a catch: always the same fish. */
 export function filmOf(
@@ -75,7 +76,7 @@ export function filmOf(
   look: string,
   identifier: Identifier | null,
 ): FilmWish {
-  const seed = Number(localStorage.getItem(FILM_SEED_KEY)) || Number.parseInt(catchId.slice(-8), 16);
+  const seed = readStored(FILM_SEED) || Number.parseInt(catchId.slice(-8), 16);
   const lengthMm = SHORTEST_SIMULATED_MM + (seed % SIMULATED_SPREAD_MM);
   return { seed, board, look, lengthMm, identifier };
 }

@@ -1,21 +1,22 @@
+import { z } from 'zod';
 import type { LengthSheet } from '@lauta/core/rules';
+import { jsonOf, readStored, writeStored, type Preference } from '../../device/stored.ts';
 import type { CatchDraft } from './draft.ts';
 
 type Choices = Pick<CatchDraft, 'boardId' | 'speciesId'>;
 
-const KEY = 'lauta-last-choices';
-
-function stored(): Partial<Choices> {
-  try {
-    return JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Choices>;
-  } catch {
-    return {};
-  }
-}
+const LAST: Preference<{ boardId?: string | undefined; speciesId?: string | undefined }> = {
+  key: 'lauta-last-choices',
+  parse: (text) =>
+    z
+      .object({ boardId: z.string().optional(), speciesId: z.string().optional() })
+      .catch({})
+      .parse(jsonOf(text)),
+};
 
 /** Board and species as last time, where the sheet has them: one choice fewer with a wet thumb. */
 export function recallChoices(sheet: LengthSheet): Choices {
-  const { boardId, speciesId } = stored();
+  const { boardId, speciesId } = readStored(LAST);
   return {
     boardId: sheet.boards.find((board) => board === boardId) ?? sheet.boards[0] ?? '',
     speciesId: (sheet.species.find((one) => one.id === speciesId) ?? sheet.species[0])?.id ?? '',
@@ -24,6 +25,9 @@ export function recallChoices(sheet: LengthSheet): Choices {
 
 export function rememberChoices({ boardId, speciesId }: Partial<Choices>): void {
   if (boardId === undefined && speciesId === undefined) return;
-  const next = { ...stored(), ...(boardId ? { boardId } : {}), ...(speciesId ? { speciesId } : {}) };
-  localStorage.setItem(KEY, JSON.stringify(next));
+  writeStored(LAST, {
+    ...readStored(LAST),
+    ...(boardId ? { boardId } : {}),
+    ...(speciesId ? { speciesId } : {}),
+  });
 }

@@ -1,6 +1,15 @@
-import { useCallback, useState } from 'react';
+import { useCallback } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
+import {
+  AS_TEXT,
+  forgetStored,
+  jsonOf,
+  readStored,
+  useStored,
+  writeStored,
+  type Preference,
+} from '../../device/stored.ts';
 
 /** Readings of a tape as they are being written down; it stays on the device until it is claimed or put away. */
 export interface TapeDraft {
@@ -20,40 +29,32 @@ const schema = z.object({
     .max(6),
 });
 
-const OFFSET_KEY = 'lauta-grip-offset';
+const OFFSET: Preference<string> = { key: 'lauta-grip-offset', ...AS_TEXT };
 
 function freshTape(): TapeDraft {
   return {
     measurementId: uuidv7(),
     commandId: uuidv7(),
     // The same grip as last time.
-    offset: localStorage.getItem(OFFSET_KEY) ?? '',
+    offset: readStored(OFFSET),
     readings: [],
   };
 }
 
-const keyOf = (catchId: string): string => `lauta-tape-${catchId}`;
-
-function readTapeDraft(catchId: string): TapeDraft | null {
-  try {
-    const found = schema.safeParse(JSON.parse(localStorage.getItem(keyOf(catchId)) ?? 'null'));
-    return found.success ? found.data : null;
-  } catch {
-    return null;
-  }
-}
+const draftOf = (catchId: string): Preference<TapeDraft | null> => ({
+  key: `lauta-tape-${catchId}`,
+  parse: (text) => schema.nullable().catch(null).parse(jsonOf(text)),
+});
 
 /** Null as long as this catch is not measured with a tape. */
 export function useTapeDraft(catchId: string) {
-  const [held, setHeld] = useState(() => ({ catchId, draft: readTapeDraft(catchId) }));
-  const draft = held.catchId === catchId ? held.draft : readTapeDraft(catchId);
+  const draft = useStored(draftOf(catchId));
   const put = useCallback(
     (next: TapeDraft | null) => {
       if (next) {
-        localStorage.setItem(keyOf(catchId), JSON.stringify(next));
-        localStorage.setItem(OFFSET_KEY, next.offset);
-      } else localStorage.removeItem(keyOf(catchId));
-      setHeld({ catchId, draft: next });
+        writeStored(draftOf(catchId), next);
+        writeStored(OFFSET, next.offset);
+      } else forgetStored(draftOf(catchId));
     },
     [catchId],
   );

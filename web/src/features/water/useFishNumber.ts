@@ -1,5 +1,6 @@
 import { useCallback, useMemo } from 'react';
-import { useStored, writeStored } from '../../device/stored.ts';
+import { z } from 'zod';
+import { jsonOf, useStored, writeStored, type Preference } from '../../device/stored.ts';
 import { numberedCatchId } from './numberedCatchId.ts';
 import type { MyPairing } from '../../queries/pairing.ts';
 
@@ -13,15 +14,12 @@ interface Numbers {
 }
 
 export function parseNumbers(text: string | null): Numbers {
-  try {
-    const { number, told } = JSON.parse(text ?? '{}') as Partial<Record<keyof Numbers, unknown>>;
-    const whole = (value: unknown, least: number): number =>
-      typeof value === 'number' && Number.isInteger(value) && value >= least && value <= MOST ? value : least;
-    const last = whole(told, 0);
-    return { number: Math.max(whole(number, 1), last + 1), told: last };
-  } catch {
-    return { number: 1, told: 0 };
-  }
+  const whole = (least: number) => z.int().min(least).max(MOST).catch(least);
+  const { number, told } = z
+    .object({ number: whole(1), told: whole(0) })
+    .catch({ number: 1, told: 0 })
+    .parse(jsonOf(text));
+  return { number: Math.max(number, told + 1), told };
 }
 
 /** The last number whose fish is among the catches that are known; 0 for none. */
@@ -37,8 +35,14 @@ export function lastKnown(pairingId: string, catchIds: readonly string[]): numbe
  * @param known own catches, of which the phone that claims never takes a number again, also after its store was cleared
  */
 export function useFishNumber(pairing: MyPairing | null, known: readonly string[]) {
-  const key = `lauta-fish-number-${pairing?.pairingId ?? ''}`;
-  const stored = useStored(key, parseNumbers);
+  const numbers = useMemo(
+    (): Preference<Numbers> => ({
+      key: `lauta-fish-number-${pairing?.pairingId ?? ''}`,
+      parse: parseNumbers,
+    }),
+    [pairing?.pairingId],
+  );
+  const stored = useStored(numbers);
   const pairingId = pairing?.job === 'camera' ? pairing.pairingId : null;
   const claimed = useMemo(
     () => (pairingId !== null && known.length > 0 ? lastKnown(pairingId, known) : 0),
@@ -48,14 +52,14 @@ export function useFishNumber(pairing: MyPairing | null, known: readonly string[
   const number = Math.max(stored.number, told + 1);
   const set = useCallback(
     (next: number) => {
-      if (next > told && next <= MOST) writeStored(key, { number: next, told });
+      if (next > told && next <= MOST) writeStored(numbers, { number: next, told });
     },
-    [key, told],
+    [numbers, told],
   );
   /** This fish is told of; the next one follows. */
   const goOn = useCallback(
-    () => writeStored(key, { number: Math.min(MOST, number + 1), told: number }),
-    [key, number],
+    () => writeStored(numbers, { number: Math.min(MOST, number + 1), told: number }),
+    [numbers, number],
   );
   return {
     number,

@@ -19,7 +19,8 @@ import { useNow } from '../../clock/appClock.ts';
 import { useInEvent } from '../../event/inEvent.ts';
 import { hasFailed } from '../../ui/hasFailed.ts';
 import { Signal } from '../../ui/Signal.tsx';
-import { readStored, writeStored } from '../../device/stored.ts';
+import { z } from 'zod';
+import { jsonOf, readStored, writeStored, type Preference } from '../../device/stored.ts';
 import { Empty, Failed, Loading } from '../../ui/states.tsx';
 import { useWho } from '../../session/session.ts';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
@@ -56,12 +57,13 @@ export function WeighInPage() {
 }
 
 /** Which of the event's scales stands at this device. */
-const SCALE_KEY = 'lauta-weigh-in-scale';
-const parseScaleId = (text: string | null): string | null => text?.replaceAll('"', '') ?? null;
-const TARE_KEY = 'lauta-bag-tare';
-const parseTare = (text: string | null): number => {
-  const massG = Number(text ?? '0');
-  return Number.isFinite(massG) && massG >= 0 && massG < 5000 ? massG : 0;
+const SCALE: Preference<string | null> = {
+  key: 'lauta-weigh-in-scale',
+  parse: (text) => z.string().nullable().catch(null).parse(jsonOf(text)),
+};
+const TARE_G: Preference<number> = {
+  key: 'lauta-bag-tare',
+  parse: (text) => z.number().min(0).lt(5000).catch(0).parse(jsonOf(text)),
 };
 
 /** The sheet by which a bag is scored: the version that was in force when it arrived. */
@@ -195,17 +197,17 @@ function Station({
 
 /** What stands at this device from bag to bag: its scale and the bag’s tare. */
 function useStation() {
-  const [ownScaleId, setOwnScale] = useState(() => readStored(SCALE_KEY, parseScaleId));
-  const [tareG, setTare] = useState(() => readStored(TARE_KEY, parseTare));
+  const [ownScaleId, setOwnScale] = useState(() => readStored(SCALE));
+  const [tareG, setTare] = useState(() => readStored(TARE_G));
   return {
     tareG,
     setTare: (massG: number): void => {
       setTare(massG);
-      writeStored(TARE_KEY, massG);
+      writeStored(TARE_G, massG);
     },
     takeScale: (id: string): void => {
       setOwnScale(id);
-      writeStored(SCALE_KEY, id);
+      writeStored(SCALE, id);
     },
     scaleIn: (scales: WeighIn['scales']): string | null =>
       ownScaleId !== null && scales.has(ownScaleId) ? ownScaleId : onlyOne(scales),

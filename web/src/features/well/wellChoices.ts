@@ -1,5 +1,6 @@
 import { USUAL_ACTIVITY } from '@lauta/core/well-water';
-import { readStored, useStored, writeStored } from '../../device/stored.ts';
+import { z } from 'zod';
+import { jsonOf, readStored, useStored, writeStored, type Preference } from '../../device/stored.ts';
 
 /** What a person says of the own live well; it stays on the device. Litres, °C, metres. */
 export interface WellChoices {
@@ -21,7 +22,6 @@ export interface WellChoices {
   pumpOffAtMs: number | null;
 }
 
-const KEY = 'lauta-well-water';
 export const USUAL_WELL: WellChoices = {
   volumeL: 75.7,
   lakeCelsius: 27,
@@ -56,14 +56,7 @@ export const BOUNDS: Record<Exclude<keyof WellChoices, 'pumpOffAtMs'>, readonly 
 
 /** What an older version or another hand left in the store is taken as far as it fits. */
 export function parseWell(text: string | null): WellChoices {
-  let stored: unknown;
-  try {
-    stored = JSON.parse(text ?? '{}');
-  } catch {
-    return USUAL_WELL;
-  }
-  if (typeof stored !== 'object' || stored === null) return USUAL_WELL;
-  const fields = stored as Record<string, unknown>;
+  const fields = z.record(z.string(), z.unknown()).catch({}).parse(jsonOf(text));
   const chosen: WellChoices = { ...USUAL_WELL };
   for (const [name, [least, most]] of Object.entries(BOUNDS) as [
     keyof typeof BOUNDS,
@@ -76,10 +69,12 @@ export function parseWell(text: string | null): WellChoices {
   return { ...chosen, pumpOffAtMs: typeof off === 'number' && off > 0 ? off : null };
 }
 
+const CHOICES: Preference<WellChoices> = { key: 'lauta-well-water', parse: parseWell };
+
 export function changeWell(part: Partial<WellChoices>): void {
-  writeStored(KEY, { ...readStored(KEY, parseWell), ...part });
+  writeStored(CHOICES, { ...readStored(CHOICES), ...part });
 }
 
 export function useWellChoices(): WellChoices {
-  return useStored(KEY, parseWell);
+  return useStored(CHOICES);
 }
