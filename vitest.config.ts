@@ -23,6 +23,7 @@ export default defineConfig({
             'web/src/**/*.test.ts',
             'scripts/dependencies.test.ts',
             'scripts/docs.test.ts',
+            'scripts/assertions.test.ts',
           ],
         },
       },

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parsePayload } from '@lauta/core/identifier';
-import { SHIPPED_BOARDS, findBoard, type MeasuringBoard } from '@lauta/vision';
+import { SHIPPED_BOARDS, shippedBoard } from '@lauta/vision';
 import type { PhotoRecord } from '@lauta/sim/photos';
 import type { AnalysedPhotograph } from '../src/bench/analysePhotograph.ts';
 import { openAnalysisPool } from '../src/bench/analysisPool.ts';
@@ -23,7 +23,7 @@ export async function analyseAll(dir: string, records: readonly PhotoRecord[]): 
     return await Promise.all(
       records.map(async (record) => {
         // The shared samples claim what they show.
-        const board = findBoard(record.claimedBoard ?? record.board) as MeasuringBoard;
+        const board = shippedBoard(record.claimedBoard ?? record.board);
         const result = await pool.analyse(
           record.file,
           async () => ({

@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { findBoard, type MeasuringBoard, type Point } from '@lauta/vision';
+import { shippedBoard, type Point } from '@lauta/vision';
 import { drawPhotos, type PhotoRecord } from '@lauta/sim/photos';
 import { analyseAll, type Read } from './analyseAll.ts';
 import { reportBoardKinds } from './boardKinds.ts';
@@ -140,7 +140,7 @@ async function reportStages(dir: string, records: readonly PhotoRecord[]): Promi
     records.map(async (record) => ({
       name: record.file,
       jpeg: await readFile(join(dir, record.file)),
-      board: findBoard(record.board) as MeasuringBoard,
+      board: shippedBoard(record.board),
       focal35Mm: record.camera.focal35,
     })),
   );

@@ -79,7 +79,7 @@ function timeSearch(gallery: readonly IndexedFish[], print: (text: string) => vo
     return performance.now() - begun;
   }).sort((a, b) => a - b);
   print(
-    `A search among ${MANY}: median ${(times[SEARCHES >> 1] as number).toFixed(0)} ms, 95th ${(times[Math.floor(0.95 * (SEARCHES - 1))] as number).toFixed(0)} ms.`,
+    `A search among ${MANY}: median ${(times[SEARCHES >> 1] ?? NaN).toFixed(0)} ms, 95th ${(times[Math.floor(0.95 * (SEARCHES - 1))] ?? NaN).toFixed(0)} ms.`,
   );
 }
 

@@ -23,6 +23,7 @@ export {
   faceCornersMm,
   faceLengthMm,
   findBoard,
+  shippedBoard,
   mmPerUnit,
   type BoardLine,
   type BoardNumeral,
@@ -73,6 +74,7 @@ export { rectifyStrip, stripFrame, type StripFrame } from './board/rectify.ts';
 export type { Raster } from './image/raster.ts';
 export {
   learnBoard,
+  scaledLines,
   type LearnResult,
   type LearnTrouble,
   type LearnWish,

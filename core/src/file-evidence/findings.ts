@@ -166,7 +166,7 @@ export function alikeGreys(a: readonly number[], b: readonly number[]): number {
   const [ma, mb] = [mean(a), mean(b)];
   let [ab, aa, bb] = [0, 0, 0];
   a.forEach((value, i) => {
-    const [p, q] = [value - ma, (b[i] as number) - mb];
+    const [p, q] = [value - ma, (b[i] ?? 0) - mb];
     ab += p * q;
     aa += p * p;
     bb += q * q;

@@ -23,12 +23,12 @@ export function readJpegTables(bytes: Uint8Array): JpegTables | null {
   let hasApplication = false;
   for (let at = 2; at + 4 <= bytes.length;) {
     if (bytes[at] !== 0xff) return null;
-    const marker = bytes[at + 1] as number;
+    const marker = byteAt(bytes, at + 1);
     if (marker === 0xff) {
       at++;
       continue;
     }
-    const length = ((bytes[at + 2] as number) << 8) | (bytes[at + 3] as number);
+    const length = (byteAt(bytes, at + 2) << 8) | byteAt(bytes, at + 3);
     const end = at + 2 + length;
     if (length < 2 || end > bytes.length) return null;
     if (!hasApplication && (marker === APP0 || marker === APP1)) {
@@ -44,14 +44,14 @@ export function readJpegTables(bytes: Uint8Array): JpegTables | null {
 
 function readTables(segment: Uint8Array, into: Map<number, readonly number[]>): void {
   for (let at = 0; at < segment.length;) {
-    const head = segment[at] as number;
+    const head = byteAt(segment, at);
     const wide = head >> 4 === 1;
     const size = wide ? 128 : 64;
     if (at + 1 + size > segment.length) return;
     const values = Array.from({ length: 64 }, (_, i) =>
       wide
-        ? ((segment[at + 1 + 2 * i] as number) << 8) | (segment[at + 2 + 2 * i] as number)
-        : (segment[at + 1 + i] as number),
+        ? (byteAt(segment, at + 1 + 2 * i) << 8) | byteAt(segment, at + 2 + 2 * i)
+        : byteAt(segment, at + 1 + i),
     );
     into.set(head & 15, values);
     at += 1 + size;
@@ -76,3 +76,5 @@ export function standardQuality(table: readonly number[]): number | null {
   }
   return null;
 }
+
+const byteAt = (bytes: Uint8Array, at: number): number => bytes[at] ?? 0;

@@ -1,3 +1,4 @@
+import { keysOf } from '../keys.ts';
 export const ROLES = ['director', 'judge', 'weigh-master', 'angler'] as const;
 export type Role = (typeof ROLES)[number];
 
@@ -67,7 +68,7 @@ const TABLE = {
 } as const satisfies Record<string, Rule>;
 
 export type Capability = keyof typeof TABLE;
-export const CAPABILITIES = Object.keys(TABLE) as Capability[];
+export const CAPABILITIES = keysOf(TABLE);
 
 export function may(capability: Capability, subject: Subject): boolean {
   return TABLE[capability](subject);

@@ -107,16 +107,14 @@ export type GateStep = (typeof GATE_STEPS)[number];
 
 /** A routine as it was stored: each step once, what is missing at the end, what nobody knows left out. */
 export function routineOf(stored: readonly string[]): GateStep[] {
-  const known = stored.filter((step): step is GateStep => (GATE_STEPS as readonly string[]).includes(step));
+  const known = stored.flatMap((step) => GATE_STEPS.find((one) => one === step) ?? []);
   return [...new Set([...known, ...GATE_STEPS])];
 }
 
 /** The routine with one step moved up or down by one. */
 export function movedStep(routine: readonly GateStep[], step: GateStep, by: -1 | 1): GateStep[] {
   const from = routine.indexOf(step);
-  const to = from + by;
-  if (from < 0 || to < 0 || to >= routine.length) return [...routine];
-  const next = [...routine];
-  [next[from], next[to]] = [next[to] as GateStep, next[from] as GateStep];
-  return next;
+  const other = from < 0 ? undefined : routine[from + by];
+  if (other === undefined) return [...routine];
+  return routine.map((one) => (one === step ? other : one === other ? step : one));
 }

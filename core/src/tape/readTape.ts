@@ -46,30 +46,27 @@ export function readTape(
 ): { ok: true; value: TapeReading } | { ok: false; code: TapeRefusal } {
   if (marks.length < 2) return { ok: false, code: 'one-reading' };
   if (gripOffsetMm > MOST_OFFSET_MM) return { ok: false, code: 'offset-too-long' };
-  let best: { pair: [number, number]; apartMm: number } | null = null;
-  for (let second = 1; second < marks.length; second++) {
-    for (let first = 0; first < second; first++) {
-      const apartMm = inNanometres(
-        Math.abs((marks[second] as TapeMark).tapeMm - (marks[first] as TapeMark).tapeMm),
-      );
+  let best: { pair: [number, number]; apartMm: number; meanMm: number } | null = null;
+  for (const [second, later] of marks.entries()) {
+    for (const [first, earlier] of marks.slice(0, second).entries()) {
+      const apartMm = inNanometres(Math.abs(later.tapeMm - earlier.tapeMm));
       if (apartMm <= TAPE_TOLERANCE_MM && apartMm <= (best?.apartMm ?? Infinity))
-        best = { pair: [first, second], apartMm };
+        best = { pair: [first, second], apartMm, meanMm: (earlier.tapeMm + later.tapeMm) / 2 };
     }
   }
   if (!best) return { ok: false, code: 'readings-differ' };
-  const [first, second] = best.pair;
-  const mean = ((marks[first] as TapeMark).tapeMm + (marks[second] as TapeMark).tapeMm) / 2;
-  if (mean <= gripOffsetMm) return { ok: false, code: 'offset-too-long' };
+  const { pair, meanMm, apartMm } = best;
+  if (meanMm <= gripOffsetMm) return { ok: false, code: 'offset-too-long' };
   return {
     ok: true,
     value: {
       kind: 'tape',
       marks: [...marks],
       gripOffsetMm,
-      taken: best.pair,
-      apparentMm: inNanometres(mean - gripOffsetMm),
+      taken: pair,
+      apparentMm: inNanometres(meanMm - gripOffsetMm),
       // The two differ by what one reading scatters at least.
-      sigmaMm: Math.hypot(Math.max(READING_SIGMA_MM, best.apartMm / 2), OFFSET_SIGMA_MM),
+      sigmaMm: Math.hypot(Math.max(READING_SIGMA_MM, apartMm / 2), OFFSET_SIGMA_MM),
     },
   };
 }

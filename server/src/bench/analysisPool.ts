@@ -63,6 +63,7 @@ export function openAnalysisPool({
     const worker = idle.pop() ?? (all.size < threads ? hire() : null);
     if (!worker) return;
     const waiting = takeNext(queue);
+    if (!waiting) return void idle.push(worker);
     running.set(waiting.key, waiting);
     void runOn(worker, waiting.task, limitMs).then(({ result, isAlive }) => {
       running.delete(waiting.key);
@@ -118,10 +119,9 @@ function rememberLast(most: number) {
 }
 
 /** Whoever is waited for goes first, else whoever came first. */
-function takeNext(queue: Waiting[]): Waiting {
+function takeNext(queue: Waiting[]): Waiting | undefined {
   const at = queue.findIndex(({ urgent }) => urgent);
-  const [next] = queue.splice(Math.max(0, at), 1) as [Waiting];
-  return next;
+  return queue.splice(Math.max(0, at), 1)[0];
 }
 
 /** What was only made ahead gives way to somebody who waits; false where nothing does. */

@@ -53,8 +53,10 @@ async function readOne(
     },
   );
   const [storedWidth, storedHeight] = isTurned(orientation) ? [heightPx, widthPx] : [widthPx, heightPx];
-  const stored = (point: Point): Point =>
-    toStoredPx(point, orientation, storedWidth, storedHeight).map(rounded) as unknown as Point;
+  const stored = (point: Point): Point => {
+    const [x, y] = toStoredPx(point, orientation, storedWidth, storedHeight);
+    return [rounded(x), rounded(y)];
+  };
   return {
     photo,
     board: analysis.found?.boardId ?? null,
@@ -83,8 +85,8 @@ const rounded = (value: number): number => Math.round(value * 100) / 100;
 function parseCorners(text: string): Quad {
   const values = text.split(',').map(Number);
   if (values.length !== 8 || values.some((value) => !Number.isFinite(value))) throw new RangeError(USAGE);
-  const at = (i: number): Point => [values[2 * i] as number, values[2 * i + 1] as number];
-  return [at(0), at(1), at(2), at(3)];
+  const [x0 = 0, y0 = 0, x1 = 0, y1 = 0, x2 = 0, y2 = 0, x3 = 0, y3 = 0] = values;
+  return [[x0, y0], [x1, y1], [x2, y2], [x3, y3]]; // prettier-ignore
 }
 
 main().catch((error: unknown) => {

@@ -20,7 +20,7 @@ export async function issueMissingIdentifiers(
       random,
     );
     for (const [i, { entrantId }] of without.entries()) {
-      const code = codes[i] as string;
+      const code = codes[i] ?? '';
       await stores.events.addIdentifier(entrantId, dayId, code);
       made.push({ entrantId, dayId, code });
     }

@@ -15,13 +15,16 @@ import {
   type Scene,
 } from './scene.ts';
 import type { Thing } from './things.ts';
+import type { PlacedHand } from './hand.ts';
 
 type FishScene = RangedScene & { scene: { fish: Fish } };
+type CardScene = FishScene & { scene: { card: PlacedCard } };
 
 /** Makes one thing wrong; all else of the scene stays. Scenes without a card get one where the fault is the card's. */
 export function withFault(ranged: RangedScene, fault: PhotoFault, dice: Dice): RangedScene {
-  if (!ranged.scene.fish) throw new RangeError(`fault: ${fault} wants a fish, got an empty board`);
-  return FAULTS[fault](ranged as FishScene, dice);
+  const { fish } = ranged.scene;
+  if (!fish) throw new RangeError(`fault: ${fault} wants a fish, got an empty board`);
+  return FAULTS[fault]({ ...ranged, scene: { ...ranged.scene, fish } }, dice);
 }
 
 const FAULTS: Record<PhotoFault, (ranged: FishScene, dice: Dice) => RangedScene> = {
@@ -52,7 +55,7 @@ const FAULTS: Record<PhotoFault, (ranged: FishScene, dice: Dice) => RangedScene>
   },
   'identifier-glare': (ranged, dice) => {
     const carded = withCard(ranged);
-    const card = carded.scene.card as PlacedCard;
+    const { card } = carded.scene;
     const glare = { atMm: [dice.between(20, 36), dice.between(18, 36)], radiusMm: dice.between(15, 30), strength: dice.between(200, 420) } as const; // prettier-ignore
     return withScene(carded, { card: { ...card, glare } });
   },
@@ -62,7 +65,7 @@ const FAULTS: Record<PhotoFault, (ranged: FishScene, dice: Dice) => RangedScene>
     const x = fish.lengthMm + dice.between(-14, 0.42 * CARD_MM.width - 4);
     const y = Math.min(board.widthMm - 20, Math.max(20, fish.axisYMm + dice.between(-24, 24)));
     return withScene(carded, {
-      card: { ...(card as PlacedCard), centreMm: [x, y], turnRad: dice.between(-0.3, 0.3), zMm: 4 },
+      card: { ...card, centreMm: [x, y], turnRad: dice.between(-0.3, 0.3), zMm: 4 },
       hand: null,
     });
   },
@@ -73,14 +76,13 @@ const FAULTS: Record<PhotoFault, (ranged: FishScene, dice: Dice) => RangedScene>
   'hand-in-gills': (ranged, dice) => {
     const { fish } = ranged.scene;
     const held = withHandAt(ranged, fish.lengthMm * dice.between(0.24, 0.29), dice);
-    const hand = held.scene.hand as NonNullable<Scene['hand']>;
-    return withScene(held, {
-      hand: {
-        ...hand,
-        reachYMm: fish.axisYMm + 0.01 * fish.lengthMm,
-        isUnder: (x, y) => isOnGillCover(fish, x, y),
-      },
-    });
+    const hand: PlacedHand = held.scene.hand;
+    const under: PlacedHand = {
+      ...hand,
+      reachYMm: fish.axisYMm + 0.01 * fish.lengthMm,
+      isUnder: (x, y) => isOnGillCover(fish, x, y),
+    };
+    return withScene(held, { hand: under });
   },
   'grip-in-photo': (ranged, dice) =>
     withThings(ranged, [grip(ranged.scene.fish, ranged.scene.board.widthMm, dice)]),
@@ -103,8 +105,11 @@ const FAULTS: Record<PhotoFault, (ranged: FishScene, dice: Dice) => RangedScene>
   }),
 };
 
-function withScene(ranged: RangedScene, change: Partial<Scene>): FishScene {
-  return { ...ranged, scene: { ...ranged.scene, ...change } } as FishScene;
+function withScene<Change extends Partial<Scene>>(
+  ranged: FishScene,
+  change: Change & { fish?: Fish },
+): FishScene & { scene: Change } {
+  return { ...ranged, scene: { ...ranged.scene, ...change } };
 }
 
 function withFish(ranged: FishScene, change: Partial<Fish>): FishScene {
@@ -115,7 +120,12 @@ function withoutHand(ranged: FishScene): FishScene {
   return { ...withScene(ranged, { hand: null }), hasHand: false };
 }
 
-function withHandAt(ranged: FishScene, xMm: number, dice: Dice, beyondAxisMm = 6): FishScene {
+function withHandAt(
+  ranged: FishScene,
+  xMm: number,
+  dice: Dice,
+  beyondAxisMm = 6,
+): FishScene & { scene: { hand: PlacedHand } } {
   const { fish, hand } = ranged.scene;
   const tone: Rgb = hand?.tone ?? [dice.between(90, 235), dice.between(70, 180), dice.between(60, 160)];
   const held = withScene(ranged, {
@@ -128,9 +138,9 @@ function withThings(ranged: FishScene, things: readonly Thing[]): FishScene {
   return withScene(ranged, { things });
 }
 
-function withCard(ranged: FishScene): FishScene {
+function withCard(ranged: FishScene): CardScene {
   const { seed, board, fish, card } = ranged.scene;
-  return card ? ranged : withScene(ranged, { card: placeCard(seed, ranged.expected, board, fish.lengthMm) });
+  return withScene(ranged, { card: card ?? placeCard(seed, ranged.expected, board, fish.lengthMm) });
 }
 
 /** Aims the camera so that one end of the fish lies outside of the picture. */
@@ -175,7 +185,7 @@ function steep(ranged: FishScene, dice: Dice): FishScene {
 }
 
 /** The card lies on the ground where the picture ends, cut through its QR. */
-function cardAtFrame(ranged: FishScene, dice: Dice): FishScene {
+function cardAtFrame(ranged: CardScene, dice: Dice): FishScene {
   const { camera, card } = ranged.scene;
   const top = dice.chance(0.5);
   const xPx = camera.widthPx * dice.between(0.25, 0.75);
@@ -183,7 +193,7 @@ function cardAtFrame(ranged: FishScene, dice: Dice): FishScene {
   const turnRad = dice.between(-0.3, 0.3) + (dice.chance(0.2) ? Math.PI / 2 : 0);
   return withScene(ranged, {
     card: {
-      ...(card as PlacedCard),
+      ...card,
       centreMm: [x, y + dice.between(-9, 9)],
       turnRad,
       zMm: -BOARD_THICK_MM + 0.8,
@@ -193,17 +203,18 @@ function cardAtFrame(ranged: FishScene, dice: Dice): FishScene {
 }
 
 /** Something lies on the card's QR: a lure, a finger, a strap. */
-function cardCovered(ranged: FishScene, dice: Dice): FishScene {
-  const card = ranged.scene.card as PlacedCard;
+function cardCovered(ranged: CardScene, dice: Dice): FishScene {
+  const { card } = ranged.scene;
   const [c, s] = [Math.cos(card.turnRad), Math.sin(card.turnRad)];
   const at = (u: number, v: number): [number, number] => {
     const [x, y] = [u - CARD_MM.width / 2, v - CARD_MM.height / 2];
     return [card.centreMm[0] + x * c - y * s, card.centreMm[1] + x * s + y * c];
   };
   const middle = dice.between(20, 36);
+  const colour: Rgb = [dice.between(40, 230), dice.between(40, 190), dice.between(40, 180)];
   const cover = {
     parts: [{ from: at(middle + dice.between(-14, 14), -6), to: at(middle, dice.between(28, 60)), radiusFromMm: dice.between(8, 12), radiusToMm: dice.between(7, 11) }],
-    colour: [dice.between(40, 230), dice.between(40, 190), dice.between(40, 180)] as Rgb,
+    colour,
   }; // prettier-ignore
   // On the ground it is painted, on the face it lies on the relief.
   return card.zMm < 0

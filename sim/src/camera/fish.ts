@@ -441,12 +441,7 @@ function curve(pairs: readonly number[]): (x: number) => number {
   return (x) => {
     let i = 0;
     while (i + 3 < pairs.length && pairs[i + 2] <= x) i += 2;
-    const [x0, y0, x1, y1] = [
-      pairs[i],
-      pairs[i + 1],
-      pairs[i + 2] ?? pairs[i],
-      pairs[i + 3] ?? pairs[i + 1],
-    ] as [number, number, number, number];
+    const [x0, y0, x1, y1] = [pairs[i], pairs[i + 1], pairs[i + 2] ?? pairs[i], pairs[i + 3] ?? pairs[i + 1]];
     if (x1 === x0) return y1;
     const t = clamp((x - x0) / (x1 - x0), 0, 1);
     // Between straight and eased: no kinks to see, no overshoot.

@@ -72,10 +72,7 @@ function nearEdgeMm({
 }: Scene['camera']): number {
   const places = [-1, 1].map((side) => {
     const [u, v] = [(side * widthPx) / 2 / focalPx, heightPx / 2 / focalPx];
-    const [dy, dz] = ([1, 2] as const).map((axis) => forward[axis] + u * right[axis] + v * down[axis]) as [
-      number,
-      number,
-    ];
+    const [dy, dz] = ([1, 2] as const).map((axis) => forward[axis] + u * right[axis] + v * down[axis]);
     return positionMm[1] - (positionMm[2] / dz) * dy;
   });
   return Math.max(...places);
@@ -89,7 +86,7 @@ function cardCorners({ centreMm, turnRad, zMm }: PlacedCard): Vector[] {
     [1, 1],
     [-1, 1],
   ].map(([u, v]): Vector => {
-    const [x, y] = [((u as number) * CARD_MM.width) / 2, ((v as number) * CARD_MM.height) / 2];
+    const [x, y] = [(u * CARD_MM.width) / 2, (v * CARD_MM.height) / 2];
     return [centreMm[0] + x * c - y * s, centreMm[1] + x * s + y * c, zMm];
   });
 }

@@ -11,6 +11,7 @@ import { seedFor } from '../camera/dice.ts';
 import type { CullOrder } from './cullWorker.ts';
 import { CULL_METHODS, type DayOutcome } from './simulateDay.ts';
 import { figuresOf, type QualityFigures } from './tally.ts';
+import { keysOf } from '@lauta/core/keys';
 
 const { values } = parseArgs({
   options: {
@@ -44,7 +45,7 @@ async function measure(quality: ScaleQuality): Promise<QualityFigures> {
 }
 
 const result: Partial<Record<ScaleQuality, QualityFigures>> = {};
-for (const quality of Object.keys(SCALE_KINDS) as ScaleQuality[]) {
+for (const quality of keysOf(SCALE_KINDS)) {
   result[quality] = await measure(quality);
   if (!values.json) print(quality, result[quality]);
 }

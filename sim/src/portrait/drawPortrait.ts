@@ -228,7 +228,7 @@ function dirt(dice: Dice, onFish: (x: number, y: number) => [number, number], le
       long: isGrass ? dice.between(14, 34) : dice.between(3, 9),
       thick: isGrass ? dice.between(1.2, 2) : dice.between(2.5, 7),
       turn: dice.between(0, Math.PI),
-      colour: isGrass ? ([96, 158, 44] as Rgb) : dice.pick<Rgb>([[84, 60, 38], [112, 84, 58], [64, 46, 34]]), // prettier-ignore
+      colour: dice.pick<Rgb>(isGrass ? [[96, 158, 44]] : [[84, 60, 38], [112, 84, 58], [64, 46, 34]]), // prettier-ignore
     };
   });
   return (x, y, under) => {

@@ -30,6 +30,13 @@ export interface MeasuringBoard {
 
 export const SHIPPED_BOARDS = [birch, sand, slate] as unknown as readonly MeasuringBoard[];
 
+/** @throws RangeError where no board of that id ships with the application */
+export function shippedBoard(id: string): MeasuringBoard {
+  const board = findBoard(id);
+  if (!board) throw new RangeError(`board: unknown ${id}`);
+  return board;
+}
+
 export function findBoard(id: string): MeasuringBoard | null {
   return SHIPPED_BOARDS.find((board) => board.id === id) ?? null;
 }

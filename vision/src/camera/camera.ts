@@ -28,8 +28,8 @@ export function cameraPose(boardToPhoto: Homography, focalPx: number, centrePx: 
   if (!(focalPx > 0)) throw new RangeError(`focalPx: expected over 0, got ${focalPx}`);
   const h = boardToPhoto;
   const column = (i: 0 | 1 | 2): Vector => {
-    const w = h[(6 + i) as 6 | 7 | 8];
-    return [(h[i] - centrePx[0] * w) / focalPx, (h[(3 + i) as 3 | 4 | 5] - centrePx[1] * w) / focalPx, w];
+    const w = h[6 + i];
+    return [(h[i] - centrePx[0] * w) / focalPx, (h[3 + i] - centrePx[1] * w) / focalPx, w];
   };
   let [a, b, t] = [column(0), column(1), column(2)];
   // The board lies in front of the camera.

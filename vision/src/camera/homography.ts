@@ -27,7 +27,7 @@ export function checkQuad(corners: Quad): Result<Quad, QuadRefusal> {
 }
 
 function at(corners: Quad, index: number): Point {
-  return corners[(index % 4) as 0 | 1 | 2 | 3];
+  return corners[index % 4];
 }
 
 function squared(a: Point, b: Point): number {
@@ -81,7 +81,8 @@ function normalise(points: readonly Point[]): { points: Point[]; transform: Matr
 
 function scaled(matrix: Matrix): Homography {
   const w = matrix.get(2, 2);
-  return matrix.to1DArray().map((value) => value / w) as unknown as Homography;
+  const [a, b, c, d, e, f, g, h, i] = matrix.to1DArray().map((value) => value / w);
+  return [a, b, c, d, e, f, g, h, i];
 }
 
 export function invertHomography(homography: Homography): Homography {

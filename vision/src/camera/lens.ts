@@ -113,9 +113,7 @@ export function turnedBy(rotation: Rotation, [wx, wy, wz]: Vector): Rotation {
 
 function product(a: Rotation, b: Rotation): Rotation {
   const cell = (row: 0 | 3 | 6, column: 0 | 1 | 2): number =>
-    a[row] * b[column] +
-    a[(row + 1) as 1 | 4 | 7] * b[(column + 3) as 3 | 4 | 5] +
-    a[(row + 2) as 2 | 5 | 8] * b[(column + 6) as 6 | 7 | 8];
+    a[row] * b[column] + a[row + 1] * b[column + 3] + a[row + 2] * b[column + 6];
   return [
     cell(0, 0), cell(0, 1), cell(0, 2),
     cell(3, 0), cell(3, 1), cell(3, 2),

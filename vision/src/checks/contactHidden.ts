@@ -26,8 +26,8 @@ export interface FrontSeen {
 }
 
 export function seeFront({ view, fish }: HeadView, lengthMm: number): FrontSeen | null {
-  const colours = { front: [[], []] as [number[], number[]], cheek: [[], []] as [number[], number[]] };
-  const heights = { front: [] as number[], cheek: [] as number[] };
+  const colours: Record<'front' | 'cheek', [number[], number[]]> = { front: [[], []], cheek: [[], []] };
+  const heights: Record<'front' | 'cheek', number[]> = { front: [], cheek: [] };
   for (let column = 0; column < view.columns; column++) {
     const xMm = columnMiddle(view, column);
     const part =

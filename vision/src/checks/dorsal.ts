@@ -50,17 +50,14 @@ function flankSidesIn(
     if (isBesideHand(outline, xMm)) return;
     const upper = outline.upperMm[i];
     const height = outline.lowerMm[i] - upper;
-    const sides = [[], []] as [[number, number][], [number, number][]];
+    const sides: [[number, number][], [number, number][]] = [[], []];
     for (let share = ACROSS[0]; share < ACROSS[1]; share += 0.04) {
       for (const [side, across] of [share, 1 - share].entries()) {
         const at = cellAt(view, xMm, upper + across * height);
         if (!view.inPhoto[at]) continue;
         const [r, g, b] = [view.rgb[3 * at], view.rgb[3 * at + 1], view.rgb[3 * at + 2]];
         const most = Math.max(r, g, b);
-        sides[side as 0 | 1].push([
-          Math.log(lumaOf(r, g, b) + FLOOR),
-          (most - Math.min(r, g, b)) / (most + FLOOR),
-        ]);
+        sides[side].push([Math.log(lumaOf(r, g, b) + FLOOR), (most - Math.min(r, g, b)) / (most + FLOOR)]);
       }
     }
     if (sides[0].length < 4 || sides[1].length < 4) return;

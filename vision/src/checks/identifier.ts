@@ -148,7 +148,7 @@ function wrongFinding({ codes }: IdentifierSeen, expected: Identifier | null, to
   const [first] = codes;
   if (!first) return findingOf('identifier-wrong', 'clear', 0.4, { code: 'no-code' });
   const place = toPhoto(...middleOf(first.cardMm));
-  const read = codes.filter(({ identifier }) => identifier !== null);
+  const read = codes.flatMap(({ identifier }) => identifier ?? []);
   if (read.length === 0)
     return findingOf(
       'identifier-wrong',
@@ -163,7 +163,7 @@ function wrongFinding({ codes }: IdentifierSeen, expected: Identifier | null, to
   if (wrong.length === 0) return findingOf('identifier-wrong', 'clear', 0.98, { code: 'code-of-day' });
   if (wrong.length < codes.length)
     return findingOf('identifier-wrong', 'look', 0.7, { code: 'two-cards' }, toPhoto(...middleOf(wrong[0].cardMm))); // prettier-ignore
-  const other = read[0].identifier as Identifier;
+  const [other] = read;
   return findingOf('identifier-wrong', 'fault', 0.97, wrongReason(other, expected), place);
 }
 

@@ -80,7 +80,7 @@ export function* locateBoard(
   });
   if (!found.ok) return lying ?? found;
   const { board, anchorMargin, pose, seenShare } = found.value;
-  const [prior] = lensPriors(smooth, options.focal35Mm) as [LensPrior];
+  const [prior] = lensPriors(smooth, options.focal35Mm);
   const held = { ...prior, focalPx: pose.focalPx };
   const fitted = refinePose(smooth, turnedBack(pose, smooth), patternOf(board), held, LAST_ROUNDS);
   return fitted
@@ -405,7 +405,7 @@ function anchor(smooth: Tones, { pattern, refined: fitted }: Fit, options: Locat
   )
     return { ok: false, code: 'no-anchor', seenShare: fitted.seenShare };
   const pose = shifted(first.turned ? halfTurned(fitted.pose, pattern) : fitted.pose, first.shift * unitMm);
-  const [prior] = lensPriors(smooth, options.focal35Mm) as [LensPrior];
+  const [prior] = lensPriors(smooth, options.focal35Mm);
   const last = refinePose(smooth, pose, pattern, prior, LAST_ROUNDS);
   if (!last) return { ok: false, code: 'no-board', seenShare: fitted.seenShare };
   if (options.near && !isNear(cornersPx(last.pose, pattern.board), options.near))

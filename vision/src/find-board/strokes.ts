@@ -133,7 +133,7 @@ function mergeByPlace(a: Chain[], b: Chain[]): Chain[] {
   let j = 0;
   while (i < a.length || j < b.length) {
     const fromA = j >= b.length || (i < a.length && a[i].lastX <= b[j].lastX);
-    out.push((fromA ? a[i++] : b[j++]) as Chain);
+    out.push(fromA ? a[i++] : b[j++]);
   }
   return out;
 }

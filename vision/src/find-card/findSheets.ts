@@ -124,12 +124,14 @@ function sheetsOf(view: CardView, mask: Uint8Array): (Sheet & { areaMm2: number 
 }
 
 /** The rectangle of least area about cells, among turns of 5°. */
-function leastRectangle(places: readonly (readonly [number, number])[]): {
+interface Rectangle {
   long: number;
   short: number;
-  centre: [number, number];
-} {
-  let best = { area: Infinity, long: 0, short: 0, centre: [0, 0] as [number, number] };
+  centre: readonly [number, number];
+}
+
+function leastRectangle(places: readonly (readonly [number, number])[]): Rectangle {
+  let best: Rectangle & { area: number } = { area: Infinity, long: 0, short: 0, centre: [0, 0] };
   for (let turnDeg = 0; turnDeg < 90; turnDeg += 5) {
     const [c, s] = [Math.cos((turnDeg * Math.PI) / 180), Math.sin((turnDeg * Math.PI) / 180)];
     let [u0, u1, v0, v1] = [Infinity, -Infinity, Infinity, -Infinity];

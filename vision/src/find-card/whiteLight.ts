@@ -59,7 +59,7 @@ function gainsOf(
   if (seen[0].length < LEAST_CELLS) return null;
   // Most of a face is bare of ink.
   const face = rgbOfHex(board.face);
-  const ratios = face.map((value, channel) => (value + 4) / (medianOf(seen[channel as 0 | 1 | 2]) + 4));
+  const ratios = face.map((value, channel) => (value + 4) / (medianOf(seen[channel]) + 4));
   const most = Math.min(...face) > LIGHT_FACE ? MOST_GAIN : MOST_GAIN_DARK;
   const of = (channel: 0 | 1 | 2): number => Math.min(most, Math.max(1 / most, ratios[channel] / ratios[1]));
   return [of(0), of(2)];

@@ -148,7 +148,7 @@ export function label(
     labels[start] = piece.label;
     stack.push(start);
     while (stack.length > 0) {
-      const at = stack.pop() as number;
+      const at = stack.pop() ?? 0;
       const column = at % columns;
       const row = (at - column) / columns;
       piece.area++;

@@ -88,11 +88,7 @@ export function* learnBoard(photo: Raster, wish: LearnWish): Generator<undefined
   const factor = shrinkFactor(photo.widthPx, photo.heightPx);
   const small = shrinkRaster(photo, factor);
   const smooth = smoothTones(tonesOf(small));
-  const lines = wish.lines.map(({ value, far, near }) => ({
-    value,
-    far: scalePx(far, 1 / factor),
-    near: scalePx(near, 1 / factor),
-  })) as unknown as LearnWish['lines'];
+  const lines = scaledLines(wish.lines, 1 / factor);
   const unitMm = UNIT_MM[wish.unit];
   if (!(lines[0].value >= 0 && lines[1].value - lines[0].value >= 1)) return refused('marks-unusable');
   yield;
@@ -195,6 +191,16 @@ function refused(code: LearnTrouble): { ok: false; code: LearnTrouble } {
   return { ok: false, code };
 }
 
+/** The same marked lines in a picture of another size. */
+export function scaledLines([first, second]: LearnWish['lines'], by: number): LearnWish['lines'] {
+  const scaled = ({ value, far, near }: LearnWish['lines'][0]): LearnWish['lines'][0] => ({
+    value,
+    far: scalePx(far, by),
+    near: scalePx(near, by),
+  });
+  return [scaled(first), scaled(second)];
+}
+
 const round = (value: number, places: number): number => Number(value.toFixed(places));
 
 function profileOf(board: MeasuringBoard): LearntBoard {
@@ -203,7 +209,7 @@ function profileOf(board: MeasuringBoard): LearntBoard {
 }
 
 function isSamePlace(found: readonly Point[], learnt: readonly Point[]): boolean {
-  const [a, b] = learnt as readonly [Point, Point];
+  const [a, b] = learnt;
   const most = SAME_PLACE_SHARE * Math.hypot(b[0] - a[0], b[1] - a[1]);
   return found.every(([x, y], i) => {
     const [u, v] = learnt[i];

@@ -204,7 +204,8 @@ export function coloursOf(
   const closest = printed.slice(0, Math.max(5, Math.floor(printed.length / 10)));
   const ink = medianColour(closest); // prettier-ignore
   // The ink's hue by its px, its brightness by all lines of the broadest kind.
-  const exact = ink.map((value) => (value * target) / Math.max(1, lumaOf(ink))) as unknown as Rgb;
+  const brighter = target / Math.max(1, lumaOf(ink));
+  const exact: Rgb = [ink[0] * brighter, ink[1] * brighter, ink[2] * brighter];
   const gain = Math.min(2.5, Math.max(0.8, LIGHT_LUMA / Math.max(lumaOf(middle), lumaOf(exact), 1)));
   return { face: hexOf(middle, gain), ink: hexOf(exact, gain), gain };
 }
@@ -249,7 +250,9 @@ export function uprightOf(
   if (profile.length < LEAST_UPRIGHT_MM) return null;
   const meanOf = (from: number, to: number): Rgb => {
     const part = profile.slice(Math.max(0, from), Math.max(1, to));
-    return [0, 1, 2].map((channel) => part.reduce((sum, colour) => sum + colour[channel as 0], 0) / Math.max(1, part.length)) as unknown as Rgb; // prettier-ignore
+    const mean = (channel: 0 | 1 | 2): number =>
+      part.reduce((sum, colour) => sum + colour[channel], 0) / Math.max(1, part.length);
+    return [mean(0), mean(1), mean(2)];
   };
   const stepAt = (z: number): number => {
     const a = meanOf(z - 4, z - 1);

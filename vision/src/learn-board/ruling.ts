@@ -226,7 +226,7 @@ function groupUnits(face: PrintedFace, units: readonly number[], unitMm: number)
 }
 
 function scatterOf(members: readonly number[], profiles: ReadonlyMap<number, readonly number[]>): number {
-  const all = members.map((at) => profiles.get(at) as readonly number[]);
+  const all = members.flatMap((at) => [profiles.get(at) ?? []]);
   const bands = all[0]?.length ?? 0;
   let sum = 0;
   for (let band = 0; band < bands; band++) {

@@ -46,10 +46,10 @@ export function findPortraitFish(
   const { columns, rows } = picture;
   const bins = colourBins(picture);
   const around = isHeld ? 0.5 : 1.1;
-  let place = {
+  let place: Parameters<typeof farFrom>[0] = {
     x: PORTRAIT_PLACE.x * columns,
     y: PORTRAIT_PLACE.y * rows,
-    along: [1, 0] as readonly [number, number],
+    along: [1, 0],
     halfLength: PORTRAIT_PLACE.halfLength * columns,
     halfDepth: PORTRAIT_PLACE.halfDepth * columns,
   };

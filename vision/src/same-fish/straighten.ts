@@ -142,10 +142,10 @@ function thicknessAt(s: number): number {
 /** A curve through x, y pairs, straight between them and level beyond. */
 function curveAt(pairs: readonly number[], x: number): number {
   for (let i = 0; i + 3 < pairs.length; i += 2) {
-    const [x0, y0, x1, y1] = pairs.slice(i, i + 4) as [number, number, number, number];
+    const [x0, y0, x1, y1] = pairs.slice(i, i + 4);
     if (x <= x1) return y0 + ((y1 - y0) * Math.max(0, x - x0)) / (x1 - x0);
   }
-  return pairs.at(-1) as number;
+  return pairs[pairs.length - 1];
 }
 
 /** The body's middle line across the board, mm, by share of the length: a parabola through the finless parts. */
@@ -214,8 +214,8 @@ function fitCurve(points: readonly (readonly [number, number])[], degree: 1 | 2)
       for (let k = 0; k < 5; k++) sums[k] = sums[k] + s ** k;
       for (let k = 0; k < 3; k++) right[k] = right[k] + y * s ** k;
     }
-    const [n, s1, s2, s3, s4] = sums as unknown as [number, number, number, number, number];
-    const [y0, y1, y2] = right as unknown as [number, number, number];
+    const [n, s1, s2, s3, s4] = sums;
+    const [y0, y1, y2] = right;
     // A little ridge keeps the bow small where the points hardly tell.
     const ridge = degree === 2 ? 1e-3 * n : 1e9;
     const coefficients = solve3([[n, s1, s2], [s1, s2, s3], [s2, s3, s4 + ridge]], [y0, y1, y2]); // prettier-ignore
@@ -229,24 +229,13 @@ function fitCurve(points: readonly (readonly [number, number])[], degree: 1 | 2)
 
 /** Cramer's rule. */
 function solve3(m: readonly (readonly number[])[], b: readonly number[]): [number, number, number] {
-  const [[a, d, g], [p, q, r], [u, v, w]] = m as [
-    [number, number, number],
-    [number, number, number],
-    [number, number, number],
-  ];
-  const det = (c: readonly [number, number, number][]): number => {
-    const [x, y, z] = c as [[number, number, number], [number, number, number], [number, number, number]];
-    return (
-      x[0] * (y[1] * z[2] - z[1] * y[2]) -
-      y[0] * (x[1] * z[2] - z[1] * x[2]) +
-      z[0] * (x[1] * y[2] - y[1] * x[2])
-    );
-  };
-  const columns: [number, number, number][] = [[a, p, u], [d, q, v], [g, r, w]]; // prettier-ignore
-  const all = det(columns);
-  return [0, 1, 2].map(
-    (k) => det(columns.map((column, i) => (i === k ? (b as [number, number, number]) : column))) / all,
-  ) as [number, number, number];
+  const det = (x: readonly number[], y: readonly number[], z: readonly number[]): number =>
+    x[0] * (y[1] * z[2] - z[1] * y[2]) -
+    y[0] * (x[1] * z[2] - z[1] * x[2]) +
+    z[0] * (x[1] * y[2] - y[1] * x[2]);
+  const [x, y, z] = [0, 1, 2].map((column) => m.map((row) => row[column]));
+  const all = det(x, y, z);
+  return [det(b, y, z) / all, det(x, b, z) / all, det(x, y, b) / all];
 }
 
 function lightAt(data: Uint8ClampedArray, widthPx: number, x: number, y: number): number {

@@ -36,10 +36,7 @@ export function seeEye({ view, fish, axisMm }: HeadView, lengthMm: number): EyeS
   const light = smoothLight(view.rgb, columns, rows);
   const columnAt = (share: number): number => Math.round(columnsTo(view, share * lengthMm));
   const axisRow = rowsTo(view, axisMm);
-  const [leastRows, mostRows] = ASIDE_SHARES.map((share) => share * lengthMm * cellsPerMm) as [
-    number,
-    number,
-  ];
+  const [leastRows, mostRows] = ASIDE_SHARES.map((share) => share * lengthMm * cellsPerMm);
   const best = {
     far: { contrast: -Infinity, column: 0, row: 0 },
     near: { contrast: -Infinity, column: 0, row: 0 },

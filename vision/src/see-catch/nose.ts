@@ -109,7 +109,7 @@ function highestFrom(plate: PlateView, mask: Uint8Array, noseYMm: number, reachM
       if (mask[row * columns + column]) stack.push(row * columns + column);
   const byRow = new Array<number>(rows).fill(0);
   while (stack.length > 0) {
-    const at = stack.pop() as number;
+    const at = stack.pop() ?? 0;
     if (joined[at]) continue;
     joined[at] = 1;
     const column = at % columns;

@@ -80,11 +80,7 @@ export function viewPlate(
         away.push(row * columns + column);
     }
     if (away.length < 16) continue;
-    const [l, w, c] = [light, warm, cool].map((values) => medianOf(away.map((i) => values[i]))) as [
-      number,
-      number,
-      number,
-    ];
+    const [l, w, c] = [light, warm, cool].map((values) => medianOf(away.map((i) => values[i])));
     const noise = Math.max(0.04, 1.6 * medianOf(away.map((i) => Math.hypot(warm[i] - w, cool[i] - c))));
     for (let column = 0; column < columns; column++) {
       const i = row * columns + column;

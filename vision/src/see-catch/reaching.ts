@@ -62,10 +62,7 @@ const HIDDEN = 0.3;
 function hiddenAtEdge({ fish, pattern, farMm }: SeenCatch, side: 'near' | 'far'): [number, number][] {
   const { evidence } = fish;
   const bandOf = (offMm: number): number => (side === 'near' ? pattern.widthMm - offMm : offMm);
-  const [y0, y1] = [bandOf(EDGE_BAND_MM[0]), bandOf(EDGE_BAND_MM[1])].sort((a, b) => a - b) as [
-    number,
-    number,
-  ];
+  const [y0, y1] = [bandOf(EDGE_BAND_MM[0]), bandOf(EDGE_BAND_MM[1])].sort((a, b) => a - b);
   const runs: [number, number][] = [];
   let start: number | null = null;
   let last = 0;
@@ -193,7 +190,7 @@ function coverBy(
     for (let xMm = 0.04 * lengthMm; xMm < 0.9 * lengthMm; xMm += 2) {
       if (xMm > fromMm - BESIDE_MM && xMm < toMm + BESIDE_MM) continue;
       const colour = colourAt(view, xMm, placeY(xMm, (band + 0.5) / BANDS));
-      if (colour) lists.forEach((list, i) => list.push(colour[i as 0 | 1 | 2]));
+      if (colour) lists.forEach((list, i) => list.push(colour[i]));
     }
     return lists[0].length < 8 ? null : [medianOf(lists[0]), medianOf(lists[1]), medianOf(lists[2])];
   });

@@ -59,7 +59,8 @@ export function TailCloseUp(props: Props & { reading: BoardReading }) {
   const { board, marks, photo } = props;
   const [, tailYMm] = boardMap(board, marks.corners, reading.lens, photo).toBoard(marks.tail);
   // Whole steps of 5 mm, so that the window stands still while the tail's handle is moved a little.
-  const [atMm, atYMm] = [reading.apparentMm, tailYMm].map((mm) => Math.round(mm / 5) * 5) as [number, number];
+  const inSteps = (mm: number): number => Math.round(mm / 5) * 5;
+  const [atMm, atYMm] = [inSteps(reading.apparentMm), inSteps(tailYMm)];
   const frame: StripFrame = {
     fromMm: atMm - AROUND_TAIL_MM,
     toMm: atMm + AROUND_TAIL_MM,

@@ -9,6 +9,7 @@ import {
   checkQuad,
   isJpeg,
   learnBoard,
+  scaledLines,
   mapQuad,
   readBoard,
   readExif,
@@ -18,7 +19,6 @@ import {
   scalePx,
   type AnalysisStage,
   type CodeReader,
-  type LearnWish,
   type Point,
   type Raster,
 } from '@lauta/vision';
@@ -123,12 +123,7 @@ serveCalls<BenchCalls>(ownPort(), {
   async learn({ wish }, signal, tell) {
     if (!working) return null;
     const { raster, scale } = working;
-    const [first, second] = wish.lines.map(({ value, far, near }) => ({
-      value,
-      far: scalePx(far, scale),
-      near: scalePx(near, scale),
-    })) as unknown as LearnWish['lines'];
-    const steps = learnBoard(raster, { ...wish, lines: [first, second] });
+    const steps = learnBoard(raster, { ...wish, lines: scaledLines(wish.lines, scale) });
     let step = steps.next();
     for (let done = 0; !step.done; done++) {
       tell(1 - 0.9 ** done);

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import type { WaterStep } from '@lauta/core/care';
+import { keysOf } from '@lauta/core/keys';
 
 /** What can be said instead of a tap. */
 export type Command = Exclude<WaterStep, 'lost'> | 'photograph' | 'undo';
@@ -21,8 +22,7 @@ const WORDS: Record<Command, readonly string[]> = {
 /** The command that was heard; null for anything else. */
 export function commandOf(heard: string): Command | null {
   const said = heard.trim().toLowerCase().replace(/[.!,]/g, '').replace(/\s+/g, ' ');
-  const found = Object.entries(WORDS).find(([, words]) => words.includes(said));
-  return (found?.[0] as Command | undefined) ?? null;
+  return keysOf(WORDS).find((command) => WORDS[command].includes(said)) ?? null;
 }
 
 /** Something that listens: a recogniser on the device, or its stand-in. Returns how to stop it. */

@@ -70,7 +70,9 @@ export function MendTimes({
             aria-label="Step that was skipped"
             className="select h-16 w-full"
             value={step}
-            onChange={({ currentTarget: { value } }) => setStep(value as WaterStep)}
+            onChange={({ currentTarget: { value } }) =>
+              setStep((former) => WATER_STEPS.find((one) => one === value) ?? former)
+            }
           >
             {WATER_STEPS.map((one) => (
               <option key={one} value={one}>

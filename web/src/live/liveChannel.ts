@@ -43,7 +43,7 @@ export function joinLive(
   };
 
   environment.lead(leaving.signal, async (untilAborted) => {
-    const own = { state: 'connecting' as LiveState };
+    const own: { state: LiveState } = { state: 'connecting' };
     leading = own;
     const setState = (state: LiveState): void => {
       own.state = state;

@@ -42,12 +42,11 @@ export function openSentStore(name?: string, now: () => number = Date.now) {
     async all(): Promise<KeptCommand[]> {
       try {
         const change = (await database()).transaction('sent', 'readwrite');
-        const [keys, values] = await Promise.all([change.store.getAllKeys(), change.store.getAll()]);
         const kept: z.infer<typeof sentSchema>[] = [];
-        for (const [i, value] of values.entries()) {
-          const read = sentSchema.safeParse(value);
+        for await (const cursor of change.store) {
+          const read = sentSchema.safeParse(cursor.value);
           if (read.success && now() - read.data.sentAtMs < DAY_MS) kept.push(read.data);
-          else void change.store.delete(keys[i] as string);
+          else void cursor.delete();
         }
         await change.done;
         return kept.sort((a, b) => a.sentAtMs - b.sentAtMs);

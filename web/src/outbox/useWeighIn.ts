@@ -71,7 +71,7 @@ export function useWeighIn(eventId: string, sheet: WeightSheet, accountId: strin
     const instants = instantsAfter(latest(), appNow().getTime(), acts.length);
     const own = acts.map((act, i): WeighInEntry => ({
       entryId: uuidv7(),
-      atMs: instants[i] as number,
+      atMs: instants[i] ?? appNow().getTime(),
       accountId,
       act,
     }));

@@ -26,13 +26,14 @@ import { Field } from '../ui/Field.tsx';
 import { Signal } from '../ui/Signal.tsx';
 import { Pick, Picks } from '../ui/Picks.tsx';
 import { MassField } from './MassField.tsx';
+import { keysOf } from '@lauta/core/keys';
 
 const QUALITY_WORDS: Record<ScaleQuality, string> = {
   good: 'to a few grams',
   usual: 'to an ounce or so',
   poor: 'coarser: a spring, two-ounce marks',
 };
-const QUALITIES = Object.keys(SCALE_KINDS) as ScaleQuality[];
+const QUALITIES = keysOf(SCALE_KINDS);
 
 /** What scales that are marked are divided into, by what is printed on them. */
 const DIVISIONS: readonly { word: string; divisionG: number }[] = [

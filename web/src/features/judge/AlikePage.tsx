@@ -126,9 +126,9 @@ function Joined({ alike }: { alike: AlikeCatch }) {
   }, []);
   const height = Math.round(width * 0.19);
   const gap = 44;
-  const [above, below] = [0, 1].map((side) => {
-    const xs = alike.places.map((pair) => (pair[side] as readonly [number, number])[0]);
-    const ys = alike.places.map((pair) => (pair[side] as readonly [number, number])[1]);
+  const [above, below] = ([0, 1] as const).map((side) => {
+    const xs = alike.places.map((pair) => pair[side][0]);
+    const ys = alike.places.map((pair) => pair[side][1]);
     const [x0, x1] = [Math.min(...xs), Math.max(...xs)];
     const [y0, y1] = [Math.min(...ys), Math.max(...ys)];
     const wide = Math.max(

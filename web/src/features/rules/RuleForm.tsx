@@ -1,6 +1,6 @@
 import { useEffect, useId, useRef, useState } from 'react';
 import { TIE_BREAKS, type RuleSheet } from '@lauta/core/rules';
-import { LENGTH_STEPS, MASS_STEPS, type StepId } from '@lauta/core/units';
+import { LENGTH_STEPS, MASS_STEPS } from '@lauta/core/units';
 import { ApiProblem } from '../../door/http.ts';
 import { useRules } from '../../queries/event.ts';
 import { RuleSentences } from '../../event/RuleSentences.tsx';
@@ -16,6 +16,7 @@ import { WeighInFields } from './WeighInFields.tsx';
 import type { Change } from './change.ts';
 import { checkSheet, issueAt, type SheetIssues } from './sheetIssues.ts';
 import { restep } from './restep.ts';
+import { keysOf } from '@lauta/core/keys';
 
 /** What was typed, over which sheet. */
 interface Begun {
@@ -126,6 +127,7 @@ export function RuleForm({
 }
 
 const NO_ISSUES: SheetIssues = new Map();
+const STEPS = [...keysOf(LENGTH_STEPS), ...keysOf(MASS_STEPS)];
 
 /** What another director published meanwhile. */
 function MovedOn({ eventId, onOver }: { eventId: string; onOver: (version: number) => void }) {
@@ -176,16 +178,19 @@ function MeasureFields({ sheet, issues, change }: { sheet: RuleSheet; issues: Sh
             {...field}
             className="select h-12 w-full"
             value={measure.step}
-            onChange={(e) => change(restep(sheet, e.target.value as StepId))}
+            onChange={({ target }) => {
+              const step = STEPS.find((one) => one === target.value);
+              if (step) change(restep(sheet, step));
+            }}
           >
             {[
-              { kind: 'length', steps: Object.keys(LENGTH_STEPS) },
-              { kind: 'weight', steps: Object.keys(MASS_STEPS) },
+              { kind: 'length', steps: keysOf(LENGTH_STEPS) },
+              { kind: 'weight', steps: keysOf(MASS_STEPS) },
             ].map(({ kind, steps }) => (
               <optgroup key={kind} label={kind}>
                 {steps.map((step) => (
                   <option key={step} value={step}>
-                    {STEP_WORDS[step as StepId]}
+                    {STEP_WORDS[step]}
                   </option>
                 ))}
               </optgroup>

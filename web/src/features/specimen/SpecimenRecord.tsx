@@ -40,7 +40,7 @@ export function SpecimenRecord({
   const name = speciesName(sheet, specimen.speciesId);
   const lengthUnit = LENGTH_STEPS[lengthStepOf(sheet.measure.step)].unit;
   const { local } = wallTimeOf(Date.parse(weighedAt), zone);
-  const lines: [string, string][] = [
+  const lines: (readonly [string, string])[] = [
     [
       'on the scale',
       `${formatMass(weighing.grossG, unit)}, ${weighedHow === 'scale' ? 'from the scale' : 'typed'}`,
@@ -54,7 +54,7 @@ export function SpecimenRecord({
     ['empty again', weighing.emptyAfterG === null ? 'not looked at' : formatMass(weighing.emptyAfterG, unit)],
     ...(lengthMm === null
       ? []
-      : [['length', `${formatMeasured(lengthMm, lengthUnit)} ${lengthUnit}`] as [string, string]]),
+      : [['length', `${formatMeasured(lengthMm, lengthUnit)} ${lengthUnit}`] as const]),
     ['done', care.length === 0 ? '–' : care.map((one) => CARE_WORDS[one]).join(', ')],
     [
       'wounds',
@@ -64,8 +64,8 @@ export function SpecimenRecord({
             .map(({ place, isDressed }) => `${WOUND_WORDS[place]}${isDressed ? ', dressed' : ''}`)
             .join('; '),
     ],
-    ...(note === '' ? [] : [['note', note] as [string, string]]),
-    ...(corrects ? [['corrects an earlier record', corrects.reason] as [string, string]] : []),
+    ...(note === '' ? [] : [['note', note] as const]),
+    ...(corrects ? [['corrects an earlier record', corrects.reason] as const] : []),
   ];
   return (
     <article

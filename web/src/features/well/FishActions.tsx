@@ -22,6 +22,7 @@ import { AirClock, useAirTime, type AirTime } from './AirClock.tsx';
 import { MassField } from '../../scale/MassField.tsx';
 import { CONDITION_WORDS, REASON_WORDS, SIGN_WORDS, tagWords } from '@lauta/words/well';
 import { countWords } from '@lauta/words/count';
+import { keysOf } from '@lauta/core/keys';
 
 type Panel = 'look' | 'weigh' | 'tag' | 'go';
 const PANEL_WORDS: Record<Panel, string> = { look: 'Look', weigh: 'Weigh', tag: 'Tag', go: 'Let go' };
@@ -54,7 +55,7 @@ export function FishActions({
   return (
     <div className="bg-base-200 grid gap-3 pb-3 sm:px-3">
       <div className="grid grid-cols-4 gap-2" role="group" aria-label="What to do with it">
-        {(Object.keys(PANEL_WORDS) as Panel[]).map((one) => (
+        {keysOf(PANEL_WORDS).map((one) => (
           <button
             key={one}
             type="button"

@@ -79,7 +79,7 @@ export function useWell(
   const outlook = useMemo(() => wellOutlook(sheet, well), [sheet, well]);
   const made = (known: readonly WellEntry[], acts: readonly WellAct[]): WellEntry[] => {
     const instants = instantsAfter(known, appNow().getTime(), acts.length);
-    return acts.map((act, i) => ({ entryId: uuidv7(), atMs: instants[i] as number, act }));
+    return acts.map((act, i) => ({ entryId: uuidv7(), atMs: instants[i] ?? appNow().getTime(), act }));
   };
   const write = async (day: string, own: WellEntry[]): Promise<void> => {
     await outbox.keep('well.enter', eventId, { entrantId, dayId: day, entries: own });

@@ -1,6 +1,7 @@
 import { USUAL_ACTIVITY } from '@lauta/core/well-water';
 import { z } from 'zod';
 import { jsonOf, readStored, useStored, writeStored, type Preference } from '../../device/stored.ts';
+import { keysOf } from '@lauta/core/keys';
 
 /** What a person says of the own live well; it stays on the device. Litres, °C, metres. */
 export interface WellChoices {
@@ -58,10 +59,8 @@ export const BOUNDS: Record<Exclude<keyof WellChoices, 'pumpOffAtMs'>, readonly 
 export function parseWell(text: string | null): WellChoices {
   const fields = z.record(z.string(), z.unknown()).catch({}).parse(jsonOf(text));
   const chosen: WellChoices = { ...USUAL_WELL };
-  for (const [name, [least, most]] of Object.entries(BOUNDS) as [
-    keyof typeof BOUNDS,
-    readonly [number, number],
-  ][]) {
+  for (const name of keysOf(BOUNDS)) {
+    const [least, most] = BOUNDS[name];
     const value = fields[name];
     if (typeof value === 'number' && value >= least && value <= most) chosen[name] = value;
   }
