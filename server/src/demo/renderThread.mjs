@@ -2,4 +2,5 @@
 import { register } from 'tsx/esm/api';
 
 register();
-await import('./renderWorker.ts');
+const { render } = await import('./renderWorker.ts');
+export default render;

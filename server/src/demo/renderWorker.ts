@@ -1,4 +1,3 @@
-import { parentPort } from 'node:worker_threads';
 import sharp from 'sharp';
 import { writeExif } from '@lauta/vision/exif-writer';
 import { findBoard } from '@lauta/vision';
@@ -13,15 +12,8 @@ import {
 } from '@lauta/sim/camera';
 import type { PhotographOrder, RenderedFile } from './demoPhotographs.ts';
 
-/** Renders one photograph after the other on a thread of its own. */
-parentPort?.on('message', ({ id, order }: { id: number; order: PhotographOrder }) => {
-  render(order).then(
-    (rendered) => parentPort?.postMessage({ id, rendered }),
-    (error: unknown) => parentPort?.postMessage({ id, error: String(error) }),
-  );
-});
-
-async function render(order: PhotographOrder): Promise<RenderedFile> {
+/** Renders one photograph, on a thread of its own. */
+export async function render(order: PhotographOrder): Promise<RenderedFile> {
   const board = findBoard(order.boardId);
   if (!board) throw new RangeError(`boardId: unknown ${order.boardId}`);
   const drawn = drawScene(order.seed, {

@@ -4,7 +4,7 @@
  */
 import { availableParallelism } from 'node:os';
 import { parseArgs } from 'node:util';
-import { Worker } from 'node:worker_threads';
+import { Tinypool } from 'tinypool';
 import { G_PER_OUNCE } from '@lauta/core/units';
 import { SCALE_KINDS, type ScaleQuality } from '@lauta/core/scale';
 import { seedFor } from '../camera/dice.ts';
@@ -25,13 +25,12 @@ const seed = Number(values.seed);
 if (!Number.isInteger(days) || days < 1) throw new RangeError(`days: expected 1 or more, got ${values.days}`);
 if (!Number.isInteger(seed)) throw new RangeError(`seed: expected a whole number, got ${values.seed}`);
 
-function run(order: CullOrder): Promise<DayOutcome[]> {
-  return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL('./cullThread.mjs', import.meta.url), { workerData: order });
-    worker.once('message', resolve);
-    worker.once('error', reject);
-  });
-}
+const pool = new Tinypool({
+  filename: new URL('./cullThread.mjs', import.meta.url).href,
+  minThreads: 0,
+  maxThreads: availableParallelism(),
+});
+const run = (order: CullOrder): Promise<DayOutcome[]> => pool.run(order);
 
 async function measure(quality: ScaleQuality): Promise<QualityFigures> {
   const threads = Math.min(days, availableParallelism());
@@ -49,6 +48,7 @@ for (const quality of keysOf(SCALE_KINDS)) {
   result[quality] = await measure(quality);
   if (!values.json) print(quality, result[quality]);
 }
+await pool.destroy();
 if (values.json) console.log(JSON.stringify({ days, seed, ...result }));
 
 function print(quality: ScaleQuality, figures: QualityFigures): void {

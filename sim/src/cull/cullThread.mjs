@@ -1,4 +1,6 @@
 // A worker thread does not take over the parent's loader for TypeScript.
 import { register } from 'tsx/esm/api';
+
 register();
-await import('./cullWorker.ts');
+const { cullDays } = await import('./cullWorker.ts');
+export default cullDays;

@@ -1,5 +1,4 @@
-import { parentPort, workerData } from 'node:worker_threads';
-import { simulateDay } from './simulateDay.ts';
+import { simulateDay, type DayOutcome } from './simulateDay.ts';
 import type { ScaleQuality } from '@lauta/core/scale';
 
 export interface CullOrder {
@@ -7,5 +6,7 @@ export interface CullOrder {
   seeds: number[];
 }
 
-const { quality, seeds } = workerData as CullOrder;
-parentPort?.postMessage(seeds.map((seed) => simulateDay(quality, seed)));
+/** Simulates days, on a thread of its own. */
+export function cullDays({ quality, seeds }: CullOrder): DayOutcome[] {
+  return seeds.map((seed) => simulateDay(quality, seed));
+}

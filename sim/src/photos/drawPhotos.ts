@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { mkdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
+import { Tinypool } from 'tinypool';
 import type { MeasuringBoard } from '@lauta/vision';
 import { RENDERER_VERSION, type PhotoFault } from '../camera/index.ts';
 import type { PhotoOrder } from './photoWorker.ts';
@@ -52,41 +52,24 @@ export async function drawPhotos(options: DrawOptions): Promise<PhotoRecord[]> {
       ...(options.isEmptyBoard ? { isEmptyBoard: true } : {}),
     };
   });
-  const records = new Array<PhotoRecord>(orders.length);
-  let next = 0;
-  let done = 0;
-  const runOn = async (worker: Worker): Promise<void> => {
-    for (let i = next++; i < orders.length; i = next++) {
-      const order = orders[i];
-      const stored = join(dir, order.name.replace(/\.jpg$/, '.json'));
-      records[i] = existsSync(stored)
-        ? (JSON.parse(await readFile(stored, 'utf8')) as PhotoRecord)
-        : await drawOn(worker, i, order);
-      options.onDrawn?.(++done, orders.length);
-    }
-  };
-  const workers = Array.from(
-    { length: options.threads },
-    () => new Worker(new URL('./photoThread.mjs', import.meta.url), { execArgv: [] }),
-  );
-  try {
-    await Promise.all(workers.map(runOn));
-  } finally {
-    await Promise.all(workers.map((worker) => worker.terminate()));
-  }
-  return records;
-}
-
-function drawOn(worker: Worker, id: number, order: PhotoOrder): Promise<PhotoRecord> {
-  return new Promise((resolve, reject) => {
-    const settle = (message: { id: number; record?: PhotoRecord; error?: string }): void => {
-      worker.off('message', settle);
-      worker.off('error', reject);
-      if (message.record) resolve(message.record);
-      else reject(new Error(`photo ${order.name}: ${message.error ?? 'no answer'}`));
-    };
-    worker.on('message', settle);
-    worker.on('error', reject);
-    worker.postMessage({ id, order });
+  const pool = new Tinypool({
+    filename: new URL('./photoThread.mjs', import.meta.url).href,
+    minThreads: 0,
+    maxThreads: options.threads,
+    execArgv: [],
   });
+  let done = 0;
+  const drawn = async (order: PhotoOrder): Promise<PhotoRecord> => {
+    const stored = join(dir, order.name.replace(/\.jpg$/, '.json'));
+    const record: PhotoRecord = existsSync(stored)
+      ? JSON.parse(await readFile(stored, 'utf8'))
+      : await pool.run(order);
+    options.onDrawn?.(++done, orders.length);
+    return record;
+  };
+  try {
+    return await Promise.all(orders.map(drawn));
+  } finally {
+    await pool.destroy();
+  }
 }

@@ -2,4 +2,5 @@
 import { register } from 'tsx/esm/api';
 
 register();
-await import('./photoWorker.ts');
+const { draw } = await import('./photoWorker.ts');
+export default draw;

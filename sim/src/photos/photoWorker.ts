@@ -1,6 +1,5 @@
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { parentPort } from 'node:worker_threads';
 import sharp from 'sharp';
 import { writeExif } from '@lauta/vision/exif-writer';
 import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/vision';
@@ -25,14 +24,8 @@ export interface PhotoOrder {
   fishOf?: number;
 }
 
-parentPort?.on('message', ({ id, order }: { id: number; order: PhotoOrder }) => {
-  draw(order).then(
-    (record) => parentPort?.postMessage({ id, record }),
-    (error: unknown) => parentPort?.postMessage({ id, error: String(error) }),
-  );
-});
-
-async function draw(order: PhotoOrder): Promise<PhotoRecord> {
+/** Draws a photograph and stores it with what is known of it. */
+export async function draw(order: PhotoOrder): Promise<PhotoRecord> {
   const { seed, dir, name, widthPx, heightPx, fish, maxTiltDeg } = order;
   const boards = order.boards ?? SHIPPED_BOARDS;
   const ranged = order.isEmptyBoard
