@@ -27,9 +27,9 @@ test('a new installation: first director, event, rules, people, and a fish that 
   await page.getByLabel('Lines out').fill('23:59');
   await page.getByRole('button', { name: 'Create the event' }).click();
   await expect(page.getByRole('heading', { name: 'Rule sheet, version 1' })).toBeVisible();
-  await page.getByLabel('Least length').fill('12,3');
+  await page.getByLabel('Minimum length').fill('12,3');
   await expect(page.getByText('between two steps')).toBeVisible();
-  await page.getByLabel('Least length').fill('12 1/4');
+  await page.getByLabel('Minimum length').fill('12 1/4');
   await page.getByRole('button', { name: 'Publish' }).click();
   await expect(page.getByText('counts from 12¼')).toBeVisible();
 

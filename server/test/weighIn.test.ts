@@ -1,3 +1,4 @@
+import { extractText, getDocumentProxy } from 'unpdf';
 import { inflateSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
@@ -91,6 +92,9 @@ describe('a bag at the weigh-in', () => {
       // Where the record ended when it was printed.
       const head = await world.lauta.storage.read.ledger.head(event.eventId);
       expect(bytes.toString('latin1')).toContain(`record to entry ${head?.seq}: ${head?.hash}`);
+      const { text } = await extractText(await getDocumentProxy(new Uint8Array(bytes)), { mergePages: true });
+      // As a person says them: 12:30 UTC is 14:30 in the event's zone.
+      expect(text).toMatch(/14 June, bag 1[\s\S]*arrived\s+14:30:\d\d[\s\S]*for 1 dead/);
       // The QR code is drawn as some hundreds of filled squares.
       expect((pageOf(bytes).match(/ re\b/g) ?? []).length).toBeGreaterThan(300);
     }

@@ -6,7 +6,8 @@ import { formatMass, formatSteps, unitOf, MASS_STEPS } from '@lauta/core/units';
 import type { WeightSheet } from '@lauta/core/rules';
 import type { NamedScale } from '@lauta/core/scale';
 import { scoreTicket, type Signature, type Ticket } from '@lauta/core/weigh-in';
-import { wallTimeOf } from '@lauta/core/schedule';
+import { clockTime, dayWords } from '@lauta/words/clock';
+import { PENALTY_KIND_WORDS } from '@lauta/words/weighIn';
 
 /** DejaVu has the letters of most names; a PDF's own fonts have those of Western Europe alone. */
 const font = (name: string): string =>
@@ -89,13 +90,12 @@ function drawTicket(pdf: PDFKit.PDFDocument, paper: TicketPaper): void {
   pdf
     .font('text')
     .fontSize(3.2)
-    .text(`${paper.dayDate}, bag ${ticket.number}`, MARGIN_MM, y, { lineBreak: false });
+    .text(`${dayWords(paper.dayDate)}, bag ${ticket.number}`, MARGIN_MM, y, { lineBreak: false });
   y += 5.2;
   pdf.font('bold').fontSize(3.8).text(`${paper.entrantNumber}  ${paper.entrantName}`, MARGIN_MM, y, { width: width - 26, height: 10 }); // prettier-ignore
   drawCode(pdf, ticketPayload(paper), PAGE_MM.width - MARGIN_MM - 24, MARGIN_MM, 24);
   y = 35;
-  const { local } = wallTimeOf(ticket.arrivedAtMs, paper.zone);
-  line('arrived', local.slice(11, 19));
+  line('arrived', clockTime(new Date(ticket.arrivedAtMs), paper.zone, true));
   line(
     'alive, dead, short',
     ticket.check ? `${ticket.check.alive}, ${ticket.check.dead}, ${ticket.check.short}` : '–',
@@ -104,7 +104,7 @@ function drawTicket(pdf: PDFKit.PDFDocument, paper: TicketPaper): void {
   line('wet bag', ticket.weight ? formatMass(ticket.weight.tareG, massUnit) : '–');
   line('net', score.netSteps === null ? '–' : `${formatSteps(score.netSteps, step)} ${unit}`);
   for (const { kind, count, steps, disqualifies } of score.penalties) {
-    line(`${kind.replaceAll('-', ' ')}, ${count}`, disqualifies ? 'bag does not count' : `${formatSteps(-steps, step)} ${unit}`); // prettier-ignore
+    line(PENALTY_KIND_WORDS[kind](count), disqualifies ? 'bag does not count' : `${formatSteps(-steps, step)} ${unit}`); // prettier-ignore
   }
   line('total', `${formatSteps(score.totalSteps, step)} ${unit}`, true, 5);
   if (score.bigFishSteps !== null) line('big fish', `${formatSteps(score.bigFishSteps, step)} ${unit}`, true);

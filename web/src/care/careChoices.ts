@@ -16,7 +16,7 @@ export type HintKind = (typeof HINT_KINDS)[number];
 export const HINT_WORDS: Record<HintKind, string> = {
   tone: 'A tone when the time runs short and when it is over',
   vibration: 'Vibration at the same moments, where the device can',
-  speech: 'Steps and verdicts spoken aloud, where the device has a voice',
+  speech: 'Steps and how the air time went, spoken aloud, where the device has a voice',
   advice: 'Lines of advice under the clock',
 };
 

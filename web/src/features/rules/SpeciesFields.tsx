@@ -50,7 +50,7 @@ export function SpeciesFields({
           {sheet.measure.kind === 'length' ? (
             <SizeField
               key={sheet.measure.step}
-              label="Least length"
+              label="Minimum length"
               steps={species.minimumSteps}
               step={sheet.measure.step}
               onSteps={(minimumSteps) => set(i, { minimumSteps })}

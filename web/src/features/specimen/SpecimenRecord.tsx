@@ -1,5 +1,4 @@
 import type { SpecimenView } from '@lauta/contract';
-import { wallTimeOf } from '@lauta/core/schedule';
 import { specimenFindings, specimenWeight } from '@lauta/core/specimen';
 import type { RuleSheet } from '@lauta/core/rules';
 import {
@@ -14,6 +13,7 @@ import { Signal } from '../../ui/Signal.tsx';
 import { HandlingRecord } from '../../care/HandlingRecord.tsx';
 import { speciesName } from '@lauta/words/catch';
 import { CARE_WORDS, WOUND_WORDS, findingWords } from '@lauta/words/specimen';
+import { dayAndTime } from '@lauta/words/clock';
 
 /** A record whole: weight, how it came about, photographs, wounds, and how the fish left. */
 export function SpecimenRecord({
@@ -39,7 +39,6 @@ export function SpecimenRecord({
   const weight = specimenWeight(weighing);
   const name = speciesName(sheet, specimen.speciesId);
   const lengthUnit = LENGTH_STEPS[lengthStepOf(sheet.measure.step)].unit;
-  const { local } = wallTimeOf(Date.parse(weighedAt), zone);
   const lines: (readonly [string, string])[] = [
     [
       'on the scale',
@@ -79,9 +78,9 @@ export function SpecimenRecord({
             {weight && `± ${formatSmallMass(2 * weight.sigmaG, unit)} by its steps,`} {name}
           </span>
         </h3>
-        <p className="text-quiet num">
-          {showsEntrant && `${entrant.number} ${entrant.name} · `}
-          {local.slice(0, 10)} {local.slice(11, 16)}
+        <p className="text-quiet">
+          {showsEntrant && `${entrant.name}, no. ${entrant.number}, `}
+          {dayAndTime(weighedAt, zone)}
         </p>
       </div>
       <div className="flex flex-wrap gap-x-4 gap-y-1">
