@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { ROLES } from '@lauta/core/people';
 import { boardSchema } from './board.ts';
-import { handlingSchema } from './care.ts';
+import { handlingSchema } from './handling.ts';
 import { announceCatchSchema, askFramesSchema, sendFrameSchema, tellCapturesSchema } from './custody.ts';
 import { benchNotesSchema, marksSchema } from './photo.ts';
 import { infractionSchema, ruleSheetSchema } from './rules.ts';

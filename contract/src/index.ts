@@ -1,5 +1,5 @@
 export * from './board.ts';
-export * from './care.ts';
+export * from './handling.ts';
 export * from './commands.ts';
 export * from './custody.ts';
 export * from './people.ts';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { SPECIMEN_CARE, WOUND_PLACES, type Specimen } from '@lauta/core/specimen';
-import { handlingSchema } from './care.ts';
+import { handlingSchema } from './handling.ts';
 
 const grams = z.number().min(0).max(500_000);
 const id = z.uuid();

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ticketState, weighInOf } from '@lauta/core/weigh-in';
 import { liveWellOf, wellTroubles } from '@lauta/core/well';
 import { BOAT_CUP_SHEET, DEMO_EVENT, demoId, planDemo } from '@lauta/sim/demo';
-import { BOAT_CUP_ID, DEMO_EVENT_ID } from '../src/demo/demoCommand.ts';
+import { BOAT_CUP_ID, DEMO_EVENT_ID } from '../src/demo/sendAs.ts';
 import { loadDemo, openDemo } from '../src/demo/loadDemo.ts';
 import { checkLedger } from '../src/verify/checkLedger.ts';
 import { openWorld, type World } from './world.ts';

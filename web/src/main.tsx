@@ -10,7 +10,7 @@ import { ApiProblem } from './door/http.ts';
 import { swallowStrayClicks } from './ui/strayClicks.ts';
 import { keepLong, keptQueries } from './offline/keptQueries.ts';
 import { outbox } from './outbox/outbox.ts';
-import { WHO_KEY } from './session/session.ts';
+import { WHO_KEY } from './session/who.ts';
 import { routes } from './app/routes.tsx';
 import { applyTheme, storedTheme } from './theme/theme.ts';
 

@@ -1,4 +1,4 @@
-export { mergedHandling, type TimedBy } from './mergeHandling.ts';
+export { mergedHandling, type TimedBy } from './mergedHandling.ts';
 export {
   WATER_STEPS,
   clockOf,

@@ -16,7 +16,7 @@ import {
   type Comparison,
   type WeighedFish,
 } from './index.ts';
-import { phi, probit } from './normal.ts';
+import { phi, probit } from './probit.ts';
 
 const exactly = (repeatabilityG: number): ScaleKind => ({
   divisionG: 1e-6,

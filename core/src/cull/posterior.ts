@@ -9,7 +9,7 @@
  */
 import { CholeskyDecomposition, Matrix, inverse } from 'ml-matrix';
 import { errorModelOf, type ErrorModel, type ScaleRecord } from '../scale/index.ts';
-import { phi, probit } from './normal.ts';
+import { phi, probit } from './probit.ts';
 
 /** A fish's weight as a scale showed it. */
 export interface MassReading {

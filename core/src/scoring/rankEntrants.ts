@@ -1,7 +1,7 @@
 import { sheetOfVersion, type RuleBook, type RuleSheet, type TieBreak } from '../rules/index.ts';
 import type { StepId } from '../units/index.ts';
 import { completedAtMs, fillBag, type Bag } from './bag.ts';
-import { rankByTotal, type Place } from './ranking.ts';
+import { rankByTotal, type Place } from './rankByTotal.ts';
 import { scoreFish, type ScoringCatch } from './scoreFish.ts';
 
 /** A total: what was measured and how many whole steps of it. */

@@ -8,7 +8,7 @@ import {
   type TicketState,
 } from '../weigh-in/index.ts';
 import type { RankOptions, StandingOf } from './rankEntrants.ts';
-import { rankByTotal } from './ranking.ts';
+import { rankByTotal } from './rankByTotal.ts';
 
 /** A bag of the scale, as the standings show it. */
 export interface TicketLine {

@@ -39,7 +39,7 @@ export {
   type WellMoment,
   type WellRefusal,
   type WellTrouble,
-} from './guards.ts';
+} from './wellTroubles.ts';
 export {
   gains,
   slotWorths,

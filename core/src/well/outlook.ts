@@ -22,7 +22,7 @@ import {
 } from '../rules/index.ts';
 import { G_PER_OUNCE, G_PER_POUND, gFromSteps, stepsFromG, unitSystemOf } from '../units/index.ts';
 import { weightRange } from '../weight/index.ts';
-import { mustStay } from './guards.ts';
+import { mustStay } from './wellTroubles.ts';
 import type { LiveWell, WellFish } from './liveWell.ts';
 
 /** What a fish aboard is held to weigh. */

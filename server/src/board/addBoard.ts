@@ -1,6 +1,6 @@
 import { canonicalBytes, hashHex } from '@lauta/core/ledger';
 import type { Handler } from '../command/commandContext.ts';
-import { requireMay } from '../access/subject.ts';
+import { requireMay } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 import { boardsOf } from './eventBoards.ts';
 

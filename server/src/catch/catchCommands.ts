@@ -8,7 +8,7 @@ import { boardIn } from '../board/eventBoards.ts';
 import type { CommandContext, Handler } from '../command/commandContext.ts';
 import { refuseIfOfficial } from '../event/declareResults.ts';
 import type { LautaEvent } from '../event/eventStore.ts';
-import { requireMay } from '../access/subject.ts';
+import { requireMay } from '../access/scope.ts';
 import type { Photograph } from '../photo/photographStore.ts';
 import { refuse } from '../base/refusal.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';

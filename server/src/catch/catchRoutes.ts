@@ -7,9 +7,9 @@ import {
   searchAsked,
   type RouteTable,
 } from '../http/routeTable.ts';
-import { ownEntrantIds } from '../access/subject.ts';
+import { ownEntrantIds } from '../access/scope.ts';
 import type { Stores } from '../storage/storage.ts';
-import { catchesCsv } from './catchCsv.ts';
+import { catchesCsv } from './catchesCsv.ts';
 import { catchScope } from './catchScope.ts';
 import { listCatches, viewCatch } from './catchViews.ts';
 

@@ -1,5 +1,5 @@
 import { idParameter, type Asked } from '../http/routeTable.ts';
-import type { Scope } from '../access/subject.ts';
+import type { Scope } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 
 /** Whose catch a path with its id is about. */

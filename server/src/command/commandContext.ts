@@ -1,6 +1,6 @@
 import type { Command, CommandBody, CommandKind } from '@lauta/contract';
 import type { CommitmentPurse } from '../ledger/purse.ts';
-import type { Asker } from '../access/subject.ts';
+import type { Asker } from '../access/scope.ts';
 import type { Stores } from '../storage/storage.ts';
 
 /** What a command did: the body of its ledger entry, and what its sender is told. */

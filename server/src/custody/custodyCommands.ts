@@ -1,6 +1,6 @@
 import { statementHash } from '@lauta/core/custody';
 import type { CommandContext, Handler } from '../command/commandContext.ts';
-import { requireMay } from '../access/subject.ts';
+import { requireMay } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 import { requireOwnCatchId } from '../command/ownCatchId.ts';
 import { commitmentValue, freeFile } from '../photo/freeFile.ts';

@@ -8,7 +8,7 @@ import {
 import { keyIdOf } from '@lauta/core/custody';
 import { catchScope } from '../catch/catchScope.ts';
 import { eventScope, idParameter, type RouteTable } from '../http/routeTable.ts';
-import { ownEntrantIds } from '../access/subject.ts';
+import { ownEntrantIds } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 import { isDuplicate } from '../storage/database.ts';
 import type { Stores } from '../storage/storage.ts';

@@ -12,7 +12,7 @@ import {
   type DemoPerson,
 } from '@lauta/sim/demo';
 import type { Lauta } from '../context/lauta.ts';
-import { BOAT_CUP_ID, ensureDirector, sendAs, takeUp } from './demoCommand.ts';
+import { BOAT_CUP_ID, ensureDirector, sendAs, takeUp } from './sendAs.ts';
 
 const send = sendAs(BOAT_CUP_ID);
 const PREPARED_MS = Date.parse(BOAT_CUP.preparedAt);

@@ -25,12 +25,12 @@ import { isDatabaseAway } from '../storage/database.ts';
 import type { Storage } from '../storage/storage.ts';
 import { frozenClock } from '../base/clock.ts';
 import { registerKey } from '../custody/registerKey.ts';
-import { DEMO_EVENT_ID, ensureDirector, sendAs, takeUp } from './demoCommand.ts';
+import { DEMO_EVENT_ID, ensureDirector, sendAs, takeUp } from './sendAs.ts';
 import { loadBoatCup } from './loadBoatCup.ts';
 import { loadSpecimen } from './loadSpecimen.ts';
 import { uploadAs } from './uploadAs.ts';
 import { openDemoDevice, type DemoDevice } from './demoDevices.ts';
-import { openDemoCamera, type DemoCamera, type PhotographOrder } from './demoPhotographs.ts';
+import { openDemoCamera, type DemoCamera, type PhotographOrder } from './demoCamera.ts';
 
 export interface Demo {
   clockOffsetMs: number;

@@ -2,7 +2,7 @@ import sharp from 'sharp';
 import { demoId } from '@lauta/sim/demo';
 import { drawPortrait } from '@lauta/sim/portrait';
 import type { Lauta } from '../context/lauta.ts';
-import { DEMO_EVENT_ID, sendAs } from './demoCommand.ts';
+import { DEMO_EVENT_ID, sendAs } from './sendAs.ts';
 import { uploadAs } from './uploadAs.ts';
 
 /** Ten past five on the mere, before lines-in of the first day. */

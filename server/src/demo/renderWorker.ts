@@ -10,7 +10,7 @@ import {
   type PhotoFault,
   type Scene,
 } from '@lauta/sim/camera';
-import type { PhotographOrder, RenderedFile } from './demoPhotographs.ts';
+import type { PhotographOrder, RenderedFile } from './demoCamera.ts';
 
 /** Renders one photograph, on a thread of its own. */
 export async function render(order: PhotographOrder): Promise<RenderedFile> {

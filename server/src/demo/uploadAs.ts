@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { frozenClock } from '../base/clock.ts';
 import type { Lauta } from '../context/lauta.ts';
 import { completePhotograph, declarePhotograph, receiveChunk } from '../photo/receivePhotograph.ts';
-import { DEMO_EVENT_ID } from './demoCommand.ts';
+import { DEMO_EVENT_ID } from './sendAs.ts';
 
 /** Sends a photograph of the demo's first event as its phone would have, at the demo's own time. */
 export async function uploadAs(

@@ -18,7 +18,7 @@ import { append } from '../ledger/append.ts';
 import { declareResults } from '../event/declareResults.ts';
 import { revealCodes } from '../event/revealCodes.ts';
 import type { Lauta } from '../context/lauta.ts';
-import { askerOf } from '../access/subject.ts';
+import { askerOf } from '../access/scope.ts';
 import type { Pairing } from '../access/peopleStore.ts';
 import { acceptRoles, addPerson, removePerson } from '../people/addPerson.ts';
 import { publishRules } from '../rules/publishRules.ts';

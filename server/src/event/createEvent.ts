@@ -3,7 +3,7 @@ import { issueCodes } from '@lauta/core/identifier';
 import { genesisHash } from '@lauta/core/ledger';
 import { resolveWallTime } from '@lauta/core/schedule';
 import type { Handler } from '../command/commandContext.ts';
-import { requireMay } from '../access/subject.ts';
+import { requireMay } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 
 const EVENT_CODE_LENGTH = 4;

@@ -1,5 +1,5 @@
 import type { CommandContext, Handler } from '../command/commandContext.ts';
-import { requireMay } from '../access/subject.ts';
+import { requireMay } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 
 /** Says that the results stand, or takes that back: while they stand nothing that scores is changed. */

@@ -1,5 +1,5 @@
 import type { Handler } from '../command/commandContext.ts';
-import { requireMay } from '../access/subject.ts';
+import { requireMay } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 
 /** Sets from when on entrants see their codes of a day. */

@@ -2,7 +2,7 @@ import { areasOf } from '@lauta/contract';
 import { fileFindings, type FileFinding } from '@lauta/core/file-evidence';
 import { placeOnWaters } from '@lauta/core/waters';
 import { heardOf } from '../custody/viewCustody.ts';
-import { storedFacts } from '../photo/fileFacts.ts';
+import { storedFacts } from '../photo/storedFacts.ts';
 import { readOriginal } from '../photo/readOriginal.ts';
 import type { Stores } from '../storage/storage.ts';
 import { currentWaters } from '../waters/currentWaters.ts';

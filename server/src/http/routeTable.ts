@@ -3,7 +3,7 @@ import express, { Router, type Request, type RequestHandler, type Response } fro
 import type { Capability, Subject } from '@lauta/core/people';
 import type { Lauta } from '../context/lauta.ts';
 import type { SignedInAccount } from '../access/peopleStore.ts';
-import { requireMay, type Scope } from '../access/subject.ts';
+import { requireMay, type Scope } from '../access/scope.ts';
 import { accountOfToken } from '../access/signIn.ts';
 import { refuse } from '../base/refusal.ts';
 import { tokenOf } from './cookies.ts';

@@ -3,7 +3,7 @@ import type { Handler } from '../command/commandContext.ts';
 import { issueMissingIdentifiers } from '../event/identifiers.ts';
 import { refuse } from '../base/refusal.ts';
 import { tokenSha256 } from '../access/signIn.ts';
-import { requireMay } from '../access/subject.ts';
+import { requireMay } from '../access/scope.ts';
 
 /**
  * Gives a person roles in the event; who becomes an angler becomes an entrant of one. A role counts once its person has

@@ -7,7 +7,7 @@ import {
   type PhotographVariant,
 } from '@lauta/contract';
 import { idParameter, type Asked, type RouteTable } from '../http/routeTable.ts';
-import type { Scope } from '../access/subject.ts';
+import type { Scope } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 import type { Photograph } from './photographStore.ts';
 import { completePhotograph, declarePhotograph, receiveChunk } from './receivePhotograph.ts';

@@ -3,7 +3,7 @@ import { keptRules } from '@lauta/core/rules';
 import { boardsOf } from '../board/eventBoards.ts';
 import type { Handler } from '../command/commandContext.ts';
 import { refuseIfOfficial } from '../event/declareResults.ts';
-import { requireMay } from '../access/subject.ts';
+import { requireMay } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 import { loadRuleBook } from './ruleBook.ts';
 

@@ -16,7 +16,7 @@ import { idParameter, type RouteTable } from '../http/routeTable.ts';
 import type { Lauta } from '../context/lauta.ts';
 import { refuse } from '../base/refusal.ts';
 import { fromOf, replaceToken } from './replaceToken.ts';
-import { DEMO_EMAILS } from './demoPeople.ts';
+import { DEMO_EMAILS } from './demoEmails.ts';
 import type { SignedInAccount } from '../access/peopleStore.ts';
 import {
   acceptInvitation,

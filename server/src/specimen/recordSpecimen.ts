@@ -1,7 +1,7 @@
 import { specimenWeight } from '@lauta/core/specimen';
 import { commitmentValue, freeFile } from '../photo/freeFile.ts';
 import type { Handler } from '../command/commandContext.ts';
-import { requireMay } from '../access/subject.ts';
+import { requireMay } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 
 /**

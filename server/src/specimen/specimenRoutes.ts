@@ -1,6 +1,6 @@
 import { eventScope, type RouteTable } from '../http/routeTable.ts';
-import { ownEntrantIds } from '../access/subject.ts';
-import { specimensView } from './specimenViews.ts';
+import { ownEntrantIds } from '../access/scope.ts';
+import { specimensView } from './specimensView.ts';
 
 export function addSpecimenRoutes(table: RouteTable): void {
   table.allowed(

@@ -2,7 +2,7 @@ import { areasOf } from '@lauta/contract';
 import { canonicalBytes, hashHex } from '@lauta/core/ledger';
 import { watersTrouble } from '@lauta/core/waters';
 import type { Handler } from '../command/commandContext.ts';
-import { requireMay } from '../access/subject.ts';
+import { requireMay } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 
 /** Publishes the event's waters anew; former versions stay. */

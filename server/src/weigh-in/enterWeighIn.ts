@@ -1,7 +1,7 @@
 import type { CommandContext, Handler } from '../command/commandContext.ts';
 import { refuseIfOfficial } from '../event/declareResults.ts';
 import type { WeighInAct, WeighInEntry } from '@lauta/core/weigh-in';
-import { ownEntrantIds, requireMay } from '../access/subject.ts';
+import { ownEntrantIds, requireMay } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 
 const OFFICIAL_ACTS: ReadonlySet<WeighInAct['kind']> = new Set(['checked', 'weighed', 'big-fish', 'confirmed', 'signed']); // prettier-ignore

@@ -1,7 +1,7 @@
 import { weighInOf } from '@lauta/core/weigh-in';
 import { linesOutOf } from '../event/linesOut.ts';
 import { eventScope, idParameter, type Asked, type RouteTable } from '../http/routeTable.ts';
-import type { Scope } from '../access/subject.ts';
+import type { Scope } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
 import type { Stores } from '../storage/storage.ts';

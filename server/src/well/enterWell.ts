@@ -1,5 +1,5 @@
 import type { Handler } from '../command/commandContext.ts';
-import { requireMay } from '../access/subject.ts';
+import { requireMay } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 
 /** A day of two phones that look at every fish each five minutes stays well under it. */

@@ -8,9 +8,9 @@ import { Tinypool } from 'tinypool';
 import { G_PER_OUNCE } from '@lauta/core/units';
 import { SCALE_KINDS, type ScaleQuality } from '@lauta/core/scale';
 import { seedFor } from '../camera/dice.ts';
-import type { CullOrder } from './cullWorker.ts';
+import type { CullOrder } from './cullDays.ts';
 import { CULL_METHODS, type DayOutcome } from './simulateDay.ts';
-import { figuresOf, type QualityFigures } from './tally.ts';
+import { figuresOf, type QualityFigures } from './figures.ts';
 import { keysOf } from '@lauta/core/keys';
 
 const { values } = parseArgs({

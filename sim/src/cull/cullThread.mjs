@@ -2,5 +2,5 @@
 import { register } from 'tsx/esm/api';
 
 register();
-const { cullDays } = await import('./cullWorker.ts');
+const { cullDays } = await import('./cullDays.ts');
 export default cullDays;

@@ -5,4 +5,4 @@ export {
   type CullTally,
   type DayOutcome,
 } from './simulateDay.ts';
-export { figuresOf, type MethodFigures, type QualityFigures } from './tally.ts';
+export { figuresOf, type MethodFigures, type QualityFigures } from './figures.ts';

@@ -4,8 +4,8 @@ import { join } from 'node:path';
 import { Tinypool } from 'tinypool';
 import type { MeasuringBoard } from '@lauta/vision';
 import { RENDERER_VERSION, type PhotoFault } from '../camera/index.ts';
-import type { PhotoOrder } from './photoWorker.ts';
-import type { PhotoRecord } from './truth.ts';
+import type { PhotoOrder } from './drawPhoto.ts';
+import type { PhotoRecord } from './photoRecord.ts';
 
 export interface DrawOptions {
   dir: string;

@@ -19,7 +19,7 @@ import {
 import { PHOTO_FAULTS, drawRangedScene, type PhotoFault } from '../camera/index.ts';
 import { drawPhotos } from './drawPhotos.ts';
 import { mixedFault } from './mix.ts';
-import type { PhotoRecord } from './truth.ts';
+import type { PhotoRecord } from './photoRecord.ts';
 
 const dir = mkdtempSync(join(tmpdir(), 'lauta-sim-faults-'));
 afterAll(() => rmSync(dir, { recursive: true }));

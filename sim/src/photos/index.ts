@@ -1,4 +1,4 @@
 export { drawPhotos, type DrawOptions } from './drawPhotos.ts';
-export { recordOf, type PhotoRecord } from './truth.ts';
+export { recordOf, type PhotoRecord } from './photoRecord.ts';
 export { mixedFault } from './mix.ts';
 export { galleryFish } from './gallery.ts';

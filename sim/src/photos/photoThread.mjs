@@ -2,5 +2,5 @@
 import { register } from 'tsx/esm/api';
 
 register();
-const { draw } = await import('./photoWorker.ts');
+const { draw } = await import('./drawPhoto.ts');
 export default draw;

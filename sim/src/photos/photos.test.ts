@@ -16,7 +16,7 @@ import {
 } from '@lauta/vision';
 import { drawRangedScene, projectPoint, renderScene } from '../camera/index.ts';
 import { drawPhotos } from './drawPhotos.ts';
-import type { PhotoRecord } from './truth.ts';
+import type { PhotoRecord } from './photoRecord.ts';
 
 const dir = mkdtempSync(join(tmpdir(), 'lauta-sim-photos-'));
 afterAll(() => rmSync(dir, { recursive: true }));

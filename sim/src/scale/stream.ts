@@ -1,6 +1,6 @@
 import { formatScaleLine, type ScaleKind } from '@lauta/core/scale';
 import type { Dice } from '../camera/dice.ts';
-import { buildScale } from './readings.ts';
+import { buildScale } from './simulatedScale.ts';
 
 /** How a fish hangs. */
 export interface Hanging {

@@ -1,7 +1,7 @@
 import { seededDice } from '@lauta/core/dice';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { cv, openCvReady } from '../camera/openCv.test-data.ts';
-import { label } from '../find-fish/mask.ts';
+import { label } from '../find-fish/pieces.ts';
 import { smoothTones, shrinkFactor, shrinkRaster } from '../find-board/tones.ts';
 import { drawBoardPicture, flatFish, type BoardPicture } from '../board/drawnBoard.test-data.ts';
 import {

@@ -1,4 +1,4 @@
-import { fitLine } from '../geometry/lineFit.ts';
+import { fitLine } from '../geometry/fitLine.ts';
 import { medianOf } from '../image/median.ts';
 import { overRuns } from '../image/overRuns.ts';
 import type { Point } from '../geometry/point.ts';

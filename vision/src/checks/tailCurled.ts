@@ -1,5 +1,5 @@
 import { findingOf, type Finding } from '../findings/findings.ts';
-import { fitLine } from '../geometry/lineFit.ts';
+import { fitLine } from '../geometry/fitLine.ts';
 import { medianOf } from '../image/median.ts';
 import type { Check } from './check.ts';
 import { isBesideHand, type SeenCatch } from '../see-catch/seenCatch.ts';

@@ -11,7 +11,7 @@ import { viewCode, viewSurroundings } from './cardView.ts';
 import { CARD_MM, type CodeSeen } from './codeSeen.ts';
 import { findCodes } from './findCodes.ts';
 import { findSheets } from './findSheets.ts';
-import { codeInOneLight, inOneLight } from './evenLight.ts';
+import { codeInOneLight, inOneLight } from './inOneLight.ts';
 import { searchIdentifier, type IdentifierSeen } from './searchIdentifier.ts';
 import { inWhiteLight } from './whiteLight.ts';
 

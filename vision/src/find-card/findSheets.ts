@@ -1,4 +1,4 @@
-import { label } from '../find-fish/mask.ts';
+import { label } from '../find-fish/pieces.ts';
 import { SummedArea } from '../image/summedArea.ts';
 import { GLARE, type CardView } from './cardView.ts';
 import { columnMiddle, rowMiddle } from '../grid/planeGrid.ts';

@@ -10,7 +10,7 @@ import { GLARE, viewCode, viewSurroundings, type CardView } from './cardView.ts'
 import { cardAbout, type CodeSeen } from './codeSeen.ts';
 import { findCodes, type CodeCandidate } from './findCodes.ts';
 import { findSheets, type Sheet } from './findSheets.ts';
-import { codeInOneLight, inOneLight, withWiderInk } from './evenLight.ts';
+import { codeInOneLight, inOneLight, withWiderInk } from './inOneLight.ts';
 import { sharpened } from './sharpen.ts';
 import { inWhiteLight } from './whiteLight.ts';
 

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { prepareZXingModule, writeBarcode } from 'zxing-wasm/writer';
 import { openCodeReader } from '../codes/codeReader.ts';
 import type { Raster } from '../image/raster.ts';
-import { withWiderInk } from './evenLight.ts';
+import { withWiderInk } from './inOneLight.ts';
 import { sharpened } from './sharpen.ts';
 
 const wasmOf = (name: string): ArrayBuffer =>

@@ -13,7 +13,7 @@ import { boardPointOf, projectBoardPoint } from '../camera/lens.ts';
 import type { Point } from '../geometry/point.ts';
 import { viewFace } from './faceView.ts';
 import { lineEvidence } from './lineEvidence.ts';
-import { label, pieceTogether } from './mask.ts';
+import { label, pieceTogether } from './pieces.ts';
 import { axisAtStop, flareAt, outlineOf } from './outline.ts';
 import { INK, BARE, addLines, bareCells } from './printedInk.ts';
 

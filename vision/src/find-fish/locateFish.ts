@@ -6,7 +6,7 @@ import type { Raster } from '../image/raster.ts';
 import { coverageOf, type Coverage } from './coverage.ts';
 import { viewFace, type FaceView } from './faceView.ts';
 import { lineEvidence, type LineEvidence } from './lineEvidence.ts';
-import { pieceTogether, type Piece } from './mask.ts';
+import { pieceTogether, type Piece } from './pieces.ts';
 import { BARE, addLines, bareCells, numeralInk, type BareView } from './printedInk.ts';
 import { findTailTip, type TailHint, type TailTip } from './tail.ts';
 import { cellAt, columnAt, columnStart, rowAt } from '../grid/planeGrid.ts';

@@ -1,5 +1,5 @@
 import type { FaceView } from './faceView.ts';
-import type { Piece } from './mask.ts';
+import type { Piece } from './pieces.ts';
 import { columnMiddle, rowStart } from '../grid/planeGrid.ts';
 
 /** The fish's course along the board, mm; columns where a hand comes in over an edge are bridged. */

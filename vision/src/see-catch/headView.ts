@@ -1,5 +1,5 @@
 import { viewFace, type FaceView } from '../find-fish/faceView.ts';
-import { label, opened, type Piece } from '../find-fish/mask.ts';
+import { label, opened, type Piece } from '../find-fish/pieces.ts';
 import { axisAtStop } from '../find-fish/outline.ts';
 import { cameraPlaceMm } from '../camera/lens.ts';
 import { viewPlate, type PlateView } from './plateView.ts';

@@ -1,7 +1,7 @@
 import { cameraPlaceMm } from '../camera/lens.ts';
 import { NOSE_HEIGHT_SIGMA_SHARE, type HeadView } from './headView.ts';
 import type { PlateView } from './plateView.ts';
-import { fitLine } from '../geometry/lineFit.ts';
+import { fitLine } from '../geometry/fitLine.ts';
 import type { Point } from '../geometry/point.ts';
 import type { SeenCatch } from './seenCatch.ts';
 import { columnAt, columnStart, rowAt, rowsTo } from '../grid/planeGrid.ts';

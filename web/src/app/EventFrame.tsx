@@ -9,7 +9,7 @@ import { useEvent, useRules } from '../queries/event.ts';
 import { WellWatch } from '../features/well/WellWatch.tsx';
 import type { LiveState } from '../live/liveChannel.ts';
 import { useLive } from '../live/useLive.ts';
-import { placeIn, useWho } from '../session/session.ts';
+import { placeIn, useWho } from '../session/who.ts';
 import { InEventContext, type InEvent } from '../event/inEvent.ts';
 import { AccountCorner } from '../session/AccountCorner.tsx';
 import { BrokenRecord } from './BrokenRecord.tsx';

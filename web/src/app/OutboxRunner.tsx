@@ -4,7 +4,7 @@ import { setAppClock } from '../clock/appClock.ts';
 import { custody } from '../custody/custody.ts';
 import { onReceipt } from '../door/door.ts';
 import { rememberHead } from '../live/toldHeads.ts';
-import { useWho } from '../session/session.ts';
+import { useWho } from '../session/who.ts';
 import { outbox } from '../outbox/outbox.ts';
 
 /** Sends what waits, for whoever is signed in, from every page. */

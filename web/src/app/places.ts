@@ -1,5 +1,5 @@
 import type { Measure } from '@lauta/core/rules';
-import type { PlaceInEvent } from '../session/session.ts';
+import type { PlaceInEvent } from '../session/who.ts';
 
 /** For whom an event's places are, and what stands beside their names. */
 export interface PlacesOf {

@@ -19,7 +19,7 @@ import type { TakenFrame } from './takeBurst.ts';
 import { useDeviceTilt } from './tilt.ts';
 import { PortraitDrawing } from './PortraitDrawing.tsx';
 import { useFishWatch } from './useFishWatch.ts';
-import { useLivePortrait } from './usePortraitHints.ts';
+import { useLivePortrait } from './usePortrait.ts';
 import { useLiveSource } from './useLiveSource.ts';
 import { useLiveView, type LiveView } from './useLiveView.ts';
 import { framesOf, useShutter, useTriggerKeys, type Shutter } from './useShutter.ts';

@@ -1,7 +1,7 @@
 import { useObjectUrl } from '../ui/useObjectUrl.ts';
 import type { PortraitLook } from '@lauta/vision/portrait';
 import { Signal } from '../ui/Signal.tsx';
-import { usePortraitLooks } from './usePortraitHints.ts';
+import { usePortraitLooks } from './usePortrait.ts';
 import { PORTRAIT_WORDS } from './words.ts';
 import type { Frame } from './frames.ts';
 

@@ -1,5 +1,5 @@
 import { openDB } from 'idb';
-import { takeOverFormer } from './formerDatabases.ts';
+import { takeOverFormer } from './takeOverFormer.ts';
 import type { DeviceDatabase, DeviceStores } from './deviceStores.ts';
 
 /** The one database of this browser, by the name under which a test opens another. */

@@ -1,7 +1,7 @@
 import { createContext, useContext } from 'react';
 import type { EventView } from '@lauta/contract';
 import type { LiveState } from '../live/liveChannel.ts';
-import type { PlaceInEvent } from '../session/session.ts';
+import type { PlaceInEvent } from '../session/who.ts';
 
 export interface InEvent {
   event: EventView;

@@ -4,7 +4,7 @@ import { compareHead, keepHead, type BrokenPromise, type LedgerHead } from '@lau
 import { appClockOffsetMs, onceClockSet } from '../clock/appClock.ts';
 import { getJson } from '../door/http.ts';
 import { jsonOf, readStored, useStored, writeStored, type Preference } from '../device/stored.ts';
-import { useWho } from '../session/session.ts';
+import { useWho } from '../session/who.ts';
 
 const head = z.object({ seq: z.int(), hash: z.string() });
 const keptSchema = z.object({

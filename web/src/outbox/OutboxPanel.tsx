@@ -4,7 +4,7 @@ import { bytesOf, isSetUp } from './nextEntry.ts';
 import { outbox, useOutbox } from './outbox.ts';
 import type { OutboxEntry } from './outboxStore.ts';
 import { ProblemNote } from '../ui/ProblemNote.tsx';
-import { useWho } from '../session/session.ts';
+import { useWho } from '../session/who.ts';
 import { saveCopy } from './saveCopy.ts';
 import { WAITING_WORDS, sizeWords } from './words.ts';
 import { countWords } from '@lauta/words/count';

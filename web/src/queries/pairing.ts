@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { PairedJob, PairingView } from '@lauta/contract';
 import { getJson } from '../door/http.ts';
-import { useWho } from '../session/session.ts';
+import { useWho } from '../session/who.ts';
 
 /** Phones that were paired for one's own entrant, or may be as soon as they have read the code. */
 export function useOwnPairings(eventId: string, isAsked: boolean) {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { formatMass, formatSmallMass, type MassUnit } from '@lauta/core/units';
 import { Signal } from '../ui/Signal.tsx';
-import { useWho } from '../session/session.ts';
+import { useWho } from '../session/who.ts';
 import { hasSerial, serialScale } from './serialScale.ts';
 import { simulatedScale, type SimulatedScale } from './simulatedScale.ts';
 import { useScale, type ScaleShown } from './useScale.ts';

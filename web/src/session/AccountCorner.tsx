@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { sendJson } from '../door/http.ts';
-import { useForgetAll, useWho } from './session.ts';
+import { useForgetAll, useWho } from './who.ts';
 import { ProblemNote } from '../ui/ProblemNote.tsx';
 import { ThemeChoice } from '../theme/ThemeChoice.tsx';
 

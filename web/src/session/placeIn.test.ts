@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Who } from '@lauta/contract';
 import { CAPABILITIES, ROLES, may, type Role } from '@lauta/core/people';
-import { placeIn } from './session.ts';
+import { placeIn } from './who.ts';
 
 const who = (roles: readonly Role[], isPaired = false): Who =>
   ({

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { Signal } from '../../ui/Signal.tsx';
 import { eventPath, useInEvent } from '../../event/inEvent.ts';
 import { Empty, Loading } from '../../ui/states.tsx';
-import { useWho } from '../../session/session.ts';
+import { useWho } from '../../session/who.ts';
 import { PhotoSource } from '../../bench/PhotoSource.tsx';
 import { SimulatedCamera } from '../../camera/SimulatedCamera.tsx';
 import { useBenchWorker, useOpenedPhoto } from '../../bench/useBench.ts';

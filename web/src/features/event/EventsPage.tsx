@@ -2,7 +2,7 @@ import { Link, Navigate } from 'react-router';
 import { PlainFrame } from '../../ui/PlainFrame.tsx';
 import { Empty, Failed, Loading } from '../../ui/states.tsx';
 import { AccountCorner } from '../../session/AccountCorner.tsx';
-import { useWho } from '../../session/session.ts';
+import { useWho } from '../../session/who.ts';
 import { dayWords } from '@lauta/words/clock';
 import { useEvents } from '../../queries/event.ts';
 import { hasFailed } from '../../ui/hasFailed.ts';

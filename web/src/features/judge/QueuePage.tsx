@@ -9,7 +9,7 @@ import { CatchLines } from '../../catch/CatchLines.tsx';
 import { AnnouncedList } from './AnnouncedList.tsx';
 import { useRules } from '../../queries/event.ts';
 import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
-import { useQueue } from '../../queries/judging.ts';
+import { useQueue } from '../../queries/queue.ts';
 import { useDecidedHere } from './useDecide.ts';
 import { hasFailed } from '../../ui/hasFailed.ts';
 

@@ -8,7 +8,7 @@ import { outbox, useOutbox } from '../../outbox/outbox.ts';
 import { eventPath, useInEvent } from '../../event/inEvent.ts';
 import { useJustDecided } from './justDecided.tsx';
 import { standingDecision } from './preview.ts';
-import { useQueue } from '../../queries/judging.ts';
+import { useQueue } from '../../queries/queue.ts';
 
 /** Catches that were decided on this device and of which the server has not heard yet. */
 export function useDecidedHere(): ReadonlySet<string> {

@@ -2,7 +2,7 @@ import { useNavigate, useParams } from 'react-router';
 import { sendJson } from '../../door/http.ts';
 import { PlainFrame } from '../../ui/PlainFrame.tsx';
 import { useOnce } from '../../ui/useOnce.ts';
-import { fetchWho, useForgetAll, useWho } from '../../session/session.ts';
+import { fetchWho, useForgetAll, useWho } from '../../session/who.ts';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
 
 /** Where a partner's phone comes to by the code that it has read. */

@@ -9,7 +9,7 @@ import { Signal } from '../../ui/Signal.tsx';
 import { useOnce } from '../../ui/useOnce.ts';
 import { eventPath, useInEvent } from '../../event/inEvent.ts';
 import { Empty } from '../../ui/states.tsx';
-import { useWho } from '../../session/session.ts';
+import { useWho } from '../../session/who.ts';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { useOwnPairings } from '../../queries/pairing.ts';
 

@@ -12,7 +12,7 @@ import { Failed, Loading } from '../../ui/states.tsx';
 import { useOnce } from '../../ui/useOnce.ts';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { PasswordField } from './SignInFields.tsx';
-import { useWho } from '../../session/session.ts';
+import { useWho } from '../../session/who.ts';
 
 /** One's own account: where it is signed in, and its password. */
 export function AccountPage() {

@@ -13,7 +13,7 @@ import { Loading } from '../../ui/states.tsx';
 import { useOnce } from '../../ui/useOnce.ts';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { EmailField, PasswordField } from './SignInFields.tsx';
-import { useForgetAll, useWho } from '../../session/session.ts';
+import { useForgetAll, useWho } from '../../session/who.ts';
 
 function useEnter(path: string) {
   const forgetAll = useForgetAll();

@@ -19,7 +19,7 @@ import { useOnce } from '../../ui/useOnce.ts';
 import { Empty, Failed, Loading } from '../../ui/states.tsx';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { roleName } from './SignInForm.tsx';
-import { usePeople } from '../../session/session.ts';
+import { usePeople } from '../../session/who.ts';
 import { hasFailed } from '../../ui/hasFailed.ts';
 
 const PAGE_SIZE = 50;

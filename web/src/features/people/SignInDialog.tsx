@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { answerSignIn, onSignInAsked } from '../../door/signInGate.ts';
 import { SignInForm } from './SignInForm.tsx';
-import { useForgetAll, useWho } from '../../session/session.ts';
+import { useForgetAll, useWho } from '../../session/who.ts';
 
 /** Opens over whatever is on the screen when a write finds that the session has ended; the page keeps what was typed. */
 export function SignInDialog() {

@@ -2,7 +2,7 @@ import { Navigate, useNavigate, useSearchParams } from 'react-router';
 import { PlainFrame } from '../../ui/PlainFrame.tsx';
 import { Loading } from '../../ui/states.tsx';
 import { SignInForm } from './SignInForm.tsx';
-import { useForgetAll, useWho } from '../../session/session.ts';
+import { useForgetAll, useWho } from '../../session/who.ts';
 
 /** Only a path of this application: a link must not lead elsewhere. */
 function targetOf(wanted: string | null): string {

@@ -1,6 +1,6 @@
 import { SCHOOLS, SCHOOL_PLACES, schoolsFirstAt, sideOf, type KnownSchool } from '@lauta/core/care';
 import { schoolWords } from '@lauta/words/schools';
-import { useWho } from '../../session/session.ts';
+import { useWho } from '../../session/who.ts';
 import { RECEIVERS, chooseReceiver, useReceiverChoice, type ReceiverChoice } from '../../position/usePosition.ts'; // prettier-ignore
 import { OwnDevices } from './OwnDevices.tsx';
 import { HINT_KINDS, HINT_WORDS, changeCareChoices, useCareChoices } from '../../care/careChoices.ts';

@@ -2,7 +2,7 @@ import type { RuleSheet } from '@lauta/core/rules';
 import { useInEvent } from '../../event/inEvent.ts';
 import { hasFailed } from '../../ui/hasFailed.ts';
 import { Empty, Failed, Loading } from '../../ui/states.tsx';
-import { useWho } from '../../session/session.ts';
+import { useWho } from '../../session/who.ts';
 import { useRules } from '../../queries/event.ts';
 import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
 import { SpecimenBank } from './SpecimenBank.tsx';

@@ -4,7 +4,7 @@ import type { GateStep } from '@lauta/core/planning';
 import { PhotoSource } from '../../bench/PhotoSource.tsx';
 import { WaitingFish } from '../../fish-clock/WaitingFish.tsx';
 import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
-import { useWho } from '../../session/session.ts';
+import { useWho } from '../../session/who.ts';
 import { CatchCamera } from './CatchCamera.tsx';
 import { ClaimedNote } from './ClaimedNote.tsx';
 import { DemoCameras, StandIns } from './StandIns.tsx';

@@ -6,7 +6,7 @@ import { appNow } from '../../clock/appClock.ts';
 import { FishClock } from '../../fish-clock/FishClock.tsx';
 import { PositionNote } from '../../position/PositionNote.tsx';
 import { usePosition, useReceiverChoice } from '../../position/usePosition.ts';
-import { useWho } from '../../session/session.ts';
+import { useWho } from '../../session/who.ts';
 import { filmOf } from './CatchCamera.tsx';
 import { ClaimBench } from './ClaimBench.tsx';
 import { ClockStage, Senders, type ClockIn } from './ClockStage.tsx';

@@ -10,7 +10,7 @@ import { Signal } from '../../ui/Signal.tsx';
 import { hasFailed } from '../../ui/hasFailed.ts';
 import { eventPath, useInEvent } from '../../event/inEvent.ts';
 import { Empty, Failed, Loading } from '../../ui/states.tsx';
-import { useWho } from '../../session/session.ts';
+import { useWho } from '../../session/who.ts';
 import { PositionNote } from '../../position/PositionNote.tsx';
 import { usePosition, useReceiverChoice } from '../../position/usePosition.ts';
 import { useWaters } from '../../queries/waters.ts';

@@ -22,7 +22,7 @@ import { Signal } from '../../ui/Signal.tsx';
 import { z } from 'zod';
 import { jsonOf, readStored, writeStored, type Preference } from '../../device/stored.ts';
 import { Empty, Failed, Loading } from '../../ui/states.tsx';
-import { useWho } from '../../session/session.ts';
+import { useWho } from '../../session/who.ts';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { useRules, type Published } from '../../queries/event.ts';
 import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';

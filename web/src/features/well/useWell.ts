@@ -21,7 +21,7 @@ import type { Asked } from '../../outbox/askedJson.ts';
 import { outbox, useKeptCommands } from '../../outbox/outbox.ts';
 import { useEntryList } from '../../outbox/useEntryList.ts';
 import { useWellView, wellKey } from '../../queries/wells.ts';
-import { carriedOver, entriesOfCommand, entriesOfDay, lastDone, withEntries } from './wellDays.ts';
+import { carriedOver, entriesOfCommand, entriesOfDay, lastDone, withEntries } from './entriesOfDay.ts';
 
 export interface WellOnPage {
   well: LiveWell;

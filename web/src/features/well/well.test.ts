@@ -3,7 +3,7 @@ import { BOAT_CUP_SHEET, planWell } from '@lauta/sim/demo';
 import { WELL_SIGNS, liveWellOf, wellOutlook, type WellAct, type WellEntry } from '@lauta/core/well';
 import { massUnitOf } from '@lauta/core/units';
 import { areLinesOut, countCarried, troublesNow } from './troublesNow.ts';
-import { carriedOver, entriesOfDay, lastDone, withEntries } from './wellDays.ts';
+import { carriedOver, entriesOfDay, lastDone, withEntries } from './entriesOfDay.ts';
 import { SIGN_WORDS, actWords, adviceWords, fishWords, tagWords, thumbWords } from '@lauta/words/well';
 
 let serial = 0;

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { fitLine } from './lineFit.ts';
+import { fitLine } from './fitLine.ts';
 
 it('goes through points of a line, and between points beside it', () => {
   expect(fitLine([[1, 5], [2, 7], [4, 11]])).toMatchObject({ yMean: 23 / 3, slope: expect.closeTo(2, 12) }); // prettier-ignore

@@ -4,7 +4,7 @@ import sharp from 'sharp';
 import { writeExif } from '@lauta/vision/exif-writer';
 import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/vision';
 import { drawEmptyBoard, drawRangedScene, renderScene, type PhotoFault } from '../camera/index.ts';
-import { recordOf, type PhotoRecord } from './truth.ts';
+import { recordOf, type PhotoRecord } from './photoRecord.ts';
 
 /** One photograph to draw from its seed and to store in a folder. */
 export interface PhotoOrder {

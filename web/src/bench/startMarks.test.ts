@@ -7,7 +7,7 @@ import {
   type PhotoAnalysis,
   type Quad,
 } from '@lauta/vision';
-import { benchNotes, startMarks } from './benchMarks.ts';
+import { benchNotes, startMarks } from './startMarks.ts';
 import { firstMarks } from './handles.ts';
 
 const birch = SHIPPED_BOARDS[0] as MeasuringBoard;
