@@ -11,6 +11,7 @@ import { line, prose } from './text.ts';
 import { enterWellSchema } from './well.ts';
 import { enterWeighInSchema } from './weighIn.ts';
 import { recordSpecimenSchema } from './specimen.ts';
+import { ID } from './ids.ts';
 
 /** Version of the envelope and bodies below. The server goes on accepting every version that has landed. */
 export const COMMAND_VERSION = 1;
@@ -28,7 +29,7 @@ export const sessionPlanSchema = z
   });
 
 export const createEventSchema = z.strictObject({
-  eventId: z.uuid(),
+  eventId: ID.event,
   name: line(80),
   zone: words(60),
   isPublic: z.boolean(),
@@ -52,7 +53,7 @@ export const publishRulesSchema = z.strictObject({
 export const addBoardSchema = z.strictObject({ board: boardSchema });
 
 export const addPersonSchema = z.strictObject({
-  accountId: z.uuid(),
+  accountId: ID.account,
   name: line(80),
   email: z.string().max(200).transform(normalEmail).pipe(z.email().max(120)),
   roles: z.array(z.enum(ROLES)).min(1, 'choose a role').max(ROLES.length),
@@ -62,7 +63,7 @@ export const addPersonSchema = z.strictObject({
 export const acceptRolesSchema = z.strictObject({ token: z.string().min(20).max(100) });
 
 export const removePersonSchema = z.strictObject({
-  accountId: z.uuid(),
+  accountId: ID.account,
   roles: z.array(z.enum(ROLES)).min(1, 'choose a role').max(ROLES.length),
   why: prose(300),
 });
@@ -73,8 +74,8 @@ export const photographRoleSchema = z.enum(['board', 'fish', 'person']);
 export const measurementInputSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('board'),
-    measurementId: z.uuid(),
-    photographId: z.uuid(),
+    measurementId: ID.measurement,
+    photographId: ID.file,
     boardId: words(40),
     marks: marksSchema,
     /** What the bench found, when it set the marks; absent where all were set by hand. */
@@ -82,11 +83,11 @@ export const measurementInputSchema = z.discriminatedUnion('kind', [
   }),
   z.strictObject({
     kind: z.literal('tape'),
-    measurementId: z.uuid(),
+    measurementId: ID.measurement,
     /** The photograph of the last reading, by which the catch is shown. */
-    photographId: z.uuid(),
+    photographId: ID.file,
     marks: z
-      .array(z.strictObject({ tapeMm: z.number().positive().max(5000), photographId: z.uuid() }))
+      .array(z.strictObject({ tapeMm: z.number().positive().max(5000), photographId: ID.file }))
       .min(2, 'two readings must agree')
       .max(6),
     gripOffsetMm: z.number().min(0).max(150),
@@ -103,14 +104,14 @@ const CLOCK_OFFSET_MS = 1e12;
 
 export const claimCatchSchema = z
   .strictObject({
-    catchId: z.uuid(),
-    entrantId: z.uuid(),
+    catchId: ID.catch,
+    entrantId: ID.entrant,
     speciesId: words(40),
     captured: capturedAtSchema,
     photographs: z
       .array(
         z.strictObject({
-          photographId: z.uuid(),
+          photographId: ID.file,
           role: photographRoleSchema,
           /** Taken by another camera than the page's own; absent where the version did not tell. */
           isFromOutside: z.boolean().optional(),
@@ -159,8 +160,8 @@ export const decisionSchema = z.discriminatedUnion('kind', [
 export type DecisionInput = z.infer<typeof decisionSchema>;
 
 export const judgeCatchSchema = z.strictObject({
-  catchId: z.uuid(),
-  verdictId: z.uuid(),
+  catchId: ID.catch,
+  verdictId: ID.verdict,
   /** The verdict that the judge saw when deciding, so that two judges do not overrule each other unseen. */
   replaces: z.uuid().nullable(),
   decision: decisionSchema,
@@ -168,11 +169,11 @@ export const judgeCatchSchema = z.strictObject({
 
 export const answerRequestSchema = z
   .strictObject({
-    catchId: z.uuid(),
+    catchId: ID.catch,
     answerId: z.uuid(),
-    verdictId: z.uuid(),
+    verdictId: ID.verdict,
     words: z.string().trim().max(500),
-    photographId: z.uuid().nullable(),
+    photographId: ID.file.nullable(),
   })
   .refine((answer) => answer.words !== '' || answer.photographId !== null, {
     message: 'write a few words or add a photograph',
@@ -180,39 +181,39 @@ export const answerRequestSchema = z
   });
 
 /** What happened to a fish after it was claimed: the whole of it, once. */
-export const handleCatchSchema = z.strictObject({ catchId: z.uuid(), handling: handlingSchema });
+export const handleCatchSchema = z.strictObject({ catchId: ID.catch, handling: handlingSchema });
 
 /** What a second device timed of a catch, told once and perhaps before the claim. */
 export const timeCatchSchema = z.strictObject({
-  catchId: z.uuid(),
-  entrantId: z.uuid(),
+  catchId: ID.catch,
+  entrantId: ID.entrant,
   handling: handlingSchema,
   clockOffsetMs: z.int().min(-CLOCK_OFFSET_MS).max(CLOCK_OFFSET_MS).nullable(),
 });
 
 /** Adds the clip of its release to a catch: one, once. */
-export const clipCatchSchema = z.strictObject({ catchId: z.uuid(), clipId: z.uuid() });
+export const clipCatchSchema = z.strictObject({ catchId: ID.catch, clipId: ID.file });
 
 /** From when on entrants see the codes of a day; null shows them at once. */
 export const revealCodesSchema = z.strictObject({
-  dayId: z.uuid(),
+  dayId: ID.day,
   from: z.iso.datetime().nullable(),
 });
 
 /** From when on the results stand; devices may then let go of frames that nobody asked for. */
 export const declareResultsSchema = z.strictObject({ isOfficial: z.boolean() });
 
-export const withdrawCatchSchema = z.strictObject({ catchId: z.uuid() });
+export const withdrawCatchSchema = z.strictObject({ catchId: ID.catch });
 
 /** Undoes a withdrawal. */
-export const restoreCatchSchema = z.strictObject({ catchId: z.uuid() });
+export const restoreCatchSchema = z.strictObject({ catchId: ID.catch });
 
 const envelope = {
   v: z.literal(COMMAND_VERSION),
-  commandId: z.uuid(),
-  eventId: z.uuid(),
+  commandId: ID.command,
+  eventId: ID.event,
   madeAt: z.iso.datetime(),
-  deviceId: z.uuid(),
+  deviceId: ID.device,
 };
 
 /** Every write goes through one of these. */
@@ -247,9 +248,9 @@ export type CommandKind = Command['kind'];
 export type CommandBody<K extends CommandKind> = Extract<Command, { kind: K }>['body'];
 
 export const receiptSchema = z.object({
-  commandId: z.uuid(),
+  commandId: ID.command,
   kind: z.string(),
-  eventId: z.uuid(),
+  eventId: ID.event,
   /** Place of the command's entry in the event's ledger. */
   seq: z.int(),
   /** That entry's hash, and the server's signature that the ledger ended so; absent in receipts of versions before. */

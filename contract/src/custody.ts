@@ -7,6 +7,8 @@ import {
   type PublicKey,
 } from '@lauta/core/custody';
 import type { PlaceOnWaters } from '@lauta/core/waters';
+import type { CaptureId, CatchId, DeviceId, EntrantId, FileId, KeyId, SpeciesId } from '@lauta/core/ids';
+import { ID } from './ids.ts';
 
 const sha256 = z.string().regex(/^[0-9a-f]{64}$/, 'a SHA-256 in hex');
 /** Base64url of so many bytes, without padding (RFC 4648, 5). */
@@ -24,10 +26,10 @@ export const fixSchema = z.strictObject({
 
 export const captureStatementSchema = z.strictObject({
   v: z.literal(1),
-  captureId: z.uuid(),
-  eventId: z.uuid(),
-  entrantId: z.uuid(),
-  catchId: z.uuid(),
+  captureId: ID.capture,
+  eventId: ID.event,
+  entrantId: ID.entrant,
+  catchId: ID.catch,
   keyId: sha256,
   kind: z.enum(CAPTURE_KINDS),
   seq: z.int().min(1).max(1_000_000),
@@ -56,20 +58,20 @@ export const MOST_CAPTURES_TOLD = 24;
 
 /** Tells what the device signed, in the order in which it did. */
 export const tellCapturesSchema = z.strictObject({
-  entrantId: z.uuid(),
+  entrantId: ID.entrant,
   captures: z.array(signedCaptureSchema).min(1).max(MOST_CAPTURES_TOLD),
 });
 
 /** The small thing that goes ahead of a claim's megabytes. */
 export const announceCatchSchema = z.strictObject({
-  catchId: z.uuid(),
-  entrantId: z.uuid(),
+  catchId: ID.catch,
+  entrantId: ID.entrant,
   speciesId: z.string().trim().min(1).max(40),
   capturedAt: z.iso.datetime(),
   claimedSteps: z.int().min(0).max(100_000),
   identifierCode: z.string().trim().toUpperCase().max(12).nullable(),
   photographs: z
-    .array(z.strictObject({ photographId: z.uuid(), sha256, byteLength: z.int().min(1) }))
+    .array(z.strictObject({ photographId: ID.file, sha256, byteLength: z.int().min(1) }))
     .min(1)
     .max(12),
 });
@@ -77,15 +79,15 @@ export type Announcement = z.infer<typeof announceCatchSchema>;
 
 /** A judge wants frames that were signed and stayed on the device. */
 export const askFramesSchema = z.strictObject({
-  catchId: z.uuid(),
-  captureIds: z.array(z.uuid()).min(1).max(MOST_CAPTURES_TOLD),
+  catchId: ID.catch,
+  captureIds: z.array(ID.capture).min(1).max(MOST_CAPTURES_TOLD),
 });
 
 /** The device's answer for one of them; without a photograph it has the frame no more. */
 export const sendFrameSchema = z.strictObject({
-  catchId: z.uuid(),
-  captureId: z.uuid(),
-  photographId: z.uuid().nullable(),
+  catchId: ID.catch,
+  captureId: ID.capture,
+  photographId: ID.file.nullable(),
 });
 
 export const publicKeySchema = z.strictObject({
@@ -98,7 +100,7 @@ export const keyFitsCore = (key: z.infer<typeof publicKeySchema>): PublicKey => 
 
 export const registerKeySchema = z.strictObject({
   publicKey: publicKeySchema,
-  deviceId: z.uuid(),
+  deviceId: ID.device,
   /** Signature over `registrationBytes`: who registers a key holds it. */
   proof: base64url(64),
 });
@@ -108,8 +110,8 @@ export const revokeKeySchema = z.strictObject({ why: z.enum(REVOKED_WHY) });
 
 /** A device of one's own account. */
 export interface OwnKeyView {
-  keyId: string;
-  deviceId: string;
+  keyId: KeyId;
+  deviceId: DeviceId;
   registeredAt: string;
   revokedAt: string | null;
   revokedWhy: (typeof REVOKED_WHY)[number] | null;
@@ -117,12 +119,12 @@ export interface OwnKeyView {
 
 /** One signed capture of a catch, as a judge sees it. */
 export interface CaptureView {
-  captureId: string;
+  captureId: CaptureId;
   kind: CaptureStatement['kind'];
   at: string;
   photographSha256: string;
   /** The claim's photograph of these bytes, or the frame that was sent when a judge asked. */
-  photographId: string | null;
+  photographId: FileId | null;
   isClaimed: boolean;
   /** `asked` waits for the device; `gone` is what the device has no more. */
   frame: 'on-device' | 'asked' | 'sent' | 'gone';
@@ -142,9 +144,9 @@ export interface CustodyView {
 
 /** A catch that the server has heard of and whose photographs are on their way. */
 export interface AnnouncedView {
-  catchId: string;
-  entrant: { entrantId: string; number: number; name: string };
-  speciesId: string;
+  catchId: CatchId;
+  entrant: { entrantId: EntrantId; number: number; name: string };
+  speciesId: SpeciesId;
   capturedAt: string;
   claimedSteps: number;
   heardAt: string;
@@ -153,7 +155,7 @@ export interface AnnouncedView {
 
 /** A frame that a judge waits for, asked of whoever's device has it. */
 export interface AskedFrameView {
-  catchId: string;
-  captureId: string;
+  catchId: CatchId;
+  captureId: CaptureId;
   photographSha256: string;
 }

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { ROLES } from '@lauta/core/people';
 import { line, prose } from './text.ts';
+import type { EventId, PairingId } from '@lauta/core/ids';
+import { ID } from './ids.ts';
 
 export const passwordSchema = z.string().min(10, 'at least ten characters').max(200);
 
@@ -24,7 +26,7 @@ export const acceptRenewalSchema = acceptInvitationSchema;
 export const lookAtLinkSchema = z.strictObject({ token: z.string().min(20).max(100) });
 export interface LinkView {
   kind: 'invitation' | 'renewal';
-  eventId: string | null;
+  eventId: EventId | null;
   eventName: string | null;
   /** The account was opened before: its owner signs in to take the roles up. */
   hasPassword: boolean;
@@ -59,16 +61,16 @@ export const PAIRED_JOBS = ['camera', 'timer'] as const;
 export type PairedJob = (typeof PAIRED_JOBS)[number];
 
 export const offerPairingSchema = z.strictObject({
-  pairingId: z.uuid(),
-  eventId: z.uuid(),
-  entrantId: z.uuid(),
+  pairingId: ID.pairing,
+  eventId: ID.event,
+  entrantId: ID.entrant,
   job: z.enum(PAIRED_JOBS),
 });
 export const acceptPairingSchema = z.strictObject({ token: z.string().min(20).max(100) });
 
 /** A phone that acts for an entrant, or may as soon as it has read the code. */
 export interface PairingView {
-  pairingId: string;
+  pairingId: PairingId;
   job: PairedJob;
   createdAt: string;
   usedAt: string | null;
@@ -83,14 +85,14 @@ export const whoSchema = z.object({
   frozenAt: z.iso.datetime().nullable(),
   account: z
     .object({
-      accountId: z.uuid(),
+      accountId: ID.account,
       name: z.string(),
       founder: z.boolean(),
-      roles: z.array(z.object({ eventId: z.uuid(), role: z.enum(ROLES) })),
-      entrants: z.array(z.object({ eventId: z.uuid(), entrantId: z.uuid() })),
+      roles: z.array(z.object({ eventId: ID.event, role: z.enum(ROLES) })),
+      entrants: z.array(z.object({ eventId: ID.event, entrantId: ID.entrant })),
       /** Set on a partner's phone. */
       pairing: z
-        .object({ pairingId: z.uuid(), eventId: z.uuid(), entrantId: z.uuid(), job: z.enum(PAIRED_JOBS) })
+        .object({ pairingId: ID.pairing, eventId: ID.event, entrantId: ID.entrant, job: z.enum(PAIRED_JOBS) })
         .nullable(),
     })
     .nullable(),
@@ -98,7 +100,7 @@ export const whoSchema = z.object({
 export type Who = z.infer<typeof whoSchema>;
 
 export const personViewSchema = z.object({
-  accountId: z.uuid(),
+  accountId: ID.account,
   name: z.string(),
   email: z.string(),
   roles: z.array(z.enum(ROLES)),

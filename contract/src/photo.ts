@@ -3,6 +3,8 @@ import { z } from 'zod';
 import type { FileFinding } from '@lauta/core/file-evidence';
 import type { Likeness, SameVerdict } from '@lauta/vision/same-fish';
 import { MARK_NAMES, type BenchNotes, type BoardMarks, type PhotoAnalysis } from '@lauta/vision';
+import type { CatchId, FileId } from '@lauta/core/ids';
+import { ID } from './ids.ts';
 
 const coordinate = z.number().min(-100_000).max(100_000);
 const point = z.tuple([coordinate, coordinate]).readonly();
@@ -23,10 +25,10 @@ export const notesFitCore = (notes: z.infer<typeof benchNotesSchema>): BenchNote
 
 /** Another catch of the event that may show the same fish. */
 export interface AlikeCatch {
-  catchId: string;
-  photographId: string;
+  catchId: CatchId;
+  photographId: FileId;
   /** The photograph of the catch that was asked about. */
-  ownPhotographId: string;
+  ownPhotographId: FileId;
   entrant: { number: number; name: string };
   capturedAt: string;
   lengthMm: number;
@@ -75,8 +77,8 @@ export const isClip = (mediaType: MediaType): boolean => mediaType !== 'image/jp
 
 export const declarePhotographSchema = z
   .strictObject({
-    photographId: z.uuid(),
-    eventId: z.uuid(),
+    photographId: ID.file,
+    eventId: ID.event,
     byteLength: z.int().min(1).max(PHOTOGRAPH_LIMITS.maxBytes),
     sha256: z.string().regex(/^[0-9a-f]{64}$/),
     /** A clip of the release travels as photographs do; absent in what versions without clips send. */
@@ -89,7 +91,7 @@ export const declarePhotographSchema = z
 export type DeclarePhotograph = z.infer<typeof declarePhotographSchema>;
 
 export const photographStateSchema = z.object({
-  photographId: z.uuid(),
+  photographId: ID.file,
   state: z.enum(['receiving', 'complete']),
   chunkBytes: z.int(),
   /** Chunks that have arrived, so that a broken upload goes on where it was. */

@@ -7,10 +7,24 @@ import type { Infraction } from '@lauta/core/rules';
 import type { NotCounting, Standing } from '@lauta/core/scoring';
 import type { DecisionInput } from './commands.ts';
 import type { ExifView, MediaType } from './photo.ts';
+import type {
+  CatchId,
+  DayId,
+  DeviceId,
+  EntrantId,
+  EventId,
+  FileId,
+  KeyId,
+  MeasurementId,
+  SessionId,
+  SpeciesId,
+  VerdictId,
+} from '@lauta/core/ids';
+import { ID } from './ids.ts';
 
 export interface SessionView {
-  sessionId: string;
-  dayId: string;
+  sessionId: SessionId;
+  dayId: DayId;
   seq: number;
   linesInLocal: string;
   linesOutLocal: string;
@@ -19,7 +33,7 @@ export interface SessionView {
 }
 
 export interface DayView {
-  dayId: string;
+  dayId: DayId;
   seq: number;
   date: string;
   /** From when on entrants see their codes; null from the start. */
@@ -27,7 +41,7 @@ export interface DayView {
 }
 
 export interface EventView {
-  eventId: string;
+  eventId: EventId;
   name: string;
   zone: string;
   isPublic: boolean;
@@ -43,14 +57,14 @@ export interface EventView {
 }
 
 export interface EntrantView {
-  entrantId: string;
+  entrantId: EntrantId;
   number: number;
   name: string;
 }
 
 /** The code of one day for one entrant, and the text of the card's QR code. */
 export interface IdentifierView {
-  dayId: string;
+  dayId: DayId;
   code: string;
   payload: string;
 }
@@ -71,11 +85,11 @@ export interface BoardView {
 }
 
 export interface StandingsView {
-  eventId: string;
+  eventId: EventId;
   seq: number;
   ruleVersion: number | null;
   include: 'all' | 'official';
-  dayId: string | null;
+  dayId: DayId | null;
   page: number;
   pageSize: number;
   total: number;
@@ -87,11 +101,11 @@ export interface StandingsView {
   entrants: EntrantView[];
   standings: Standing[];
   /** Totals that boats share from the water, unofficial; absent before there was a well. */
-  onWater?: { entrantId: string; steps: number; fish: number }[];
+  onWater?: { entrantId: EntrantId; steps: number; fish: number }[];
 }
 
 export interface VerdictView {
-  verdictId: string;
+  verdictId: VerdictId;
   seq: number;
   decidedAt: string;
   judge: string;
@@ -100,14 +114,14 @@ export interface VerdictView {
 
 export interface AnswerView {
   answerId: string;
-  verdictId: string;
+  verdictId: VerdictId;
   answeredAt: string;
   words: string;
-  photographId: string | null;
+  photographId: FileId | null;
 }
 
 export interface PhotographView {
-  photographId: string;
+  photographId: FileId;
   role: 'board' | 'fish' | 'person';
   widthPx: number;
   heightPx: number;
@@ -117,25 +131,25 @@ export interface PhotographView {
 }
 
 export interface ClipView {
-  clipId: string;
+  clipId: FileId;
   mediaType: MediaType;
   byteLength: number;
   sha256: string;
 }
 
 export interface CatchSummary {
-  catchId: string;
-  eventId: string;
+  catchId: CatchId;
+  eventId: EventId;
   entrant: EntrantView;
-  speciesId: string;
-  dayId: string;
+  speciesId: SpeciesId;
+  dayId: DayId;
   capturedAt: string;
   receivedAt: string;
   claimedSteps: number;
   readMm: number | null;
   state: CatchState;
   marks: CatchMark[];
-  thumbId: string;
+  thumbId: FileId;
   grossSteps: number;
   deductionSteps: number;
   scoreSteps: number;
@@ -146,13 +160,13 @@ export interface CatchSummary {
 export interface CatchView extends CatchSummary {
   ruleVersion: number;
   capturedSource: 'photograph' | 'device' | 'typed';
-  deviceId: string;
+  deviceId: DeviceId;
   identifierCode: string | null;
   /** How the fish was treated; null where nobody tapped the clock. */
   handling: Handling | null;
   /** The code of the day for this entrant; only for the entrant and for judges. */
   expectedCode: string | null;
-  measurement: { measurementId: string; photographId: string; reading: BoardReading | TapeReading };
+  measurement: { measurementId: MeasurementId; photographId: FileId; reading: BoardReading | TapeReading };
   photographs: PhotographView[];
   /** The clip of its release; null where none was sent. */
   clip: ClipView | null;
@@ -180,7 +194,7 @@ export interface LedgerView extends Page<LedgerEntryView> {
 }
 /** A key by which heads of ledgers are signed (Ed25519); `keyId` is its fingerprint, to be compared aloud. */
 export interface LedgerKeyView {
-  keyId: string;
+  keyId: KeyId;
   publicKey: string;
   retiredAt: string | null;
   handedOver: string | null;
@@ -207,7 +221,7 @@ export interface LedgerCheckView {
 
 /** One message of the live stream: the ledger grew. Everything else is asked for again. */
 export const streamEventSchema = z.object({
-  eventId: z.uuid(),
+  eventId: ID.event,
   seq: z.int(),
   kind: z.string(),
   /** Where the ledger ended then, signed; absent in messages of versions before. */

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { SIGNERS, type TicketState, type WeighInAct, type WeighInEntry } from '@lauta/core/weigh-in';
 import { grams, key, scaleActSchemas } from './scale.ts';
+import type { DayId, EntrantId, TicketId } from '@lauta/core/ids';
 
 const id = z.uuid();
 const fish = z.int().min(0).max(60);
@@ -79,17 +80,17 @@ export interface WeighInView {
   entries: WeighInEntry[];
   /** Names of whoever entered something. */
   people: Record<string, string>;
-  entrants: { entrantId: string; number: number; name: string }[];
+  entrants: { entrantId: EntrantId; number: number; name: string }[];
   /** How many fish each boat said that it has aboard, day by day. */
-  declared: { entrantId: string; dayId: string; count: number }[];
+  declared: { entrantId: EntrantId; dayId: DayId; count: number }[];
 }
 
 /** The queue as everybody sees it. */
 export interface BagsView {
   bags: {
-    ticketId: string;
-    dayId: string;
-    entrantId: string;
+    ticketId: TicketId;
+    dayId: DayId;
+    entrantId: EntrantId;
     name: string;
     number: number;
     state: TicketState;

@@ -10,6 +10,7 @@ import {
   type WellEntry,
 } from '@lauta/core/well';
 import { grams, key, scaleActSchemas } from './scale.ts';
+import type { DayId, TagId } from '@lauta/core/ids';
 
 const id = z.uuid();
 const speciesId = z.string().min(1).max(40);
@@ -24,7 +25,7 @@ const tagSchema = z.strictObject({
   colour: z.enum(TAG_COLOURS).nullable(),
 });
 
-const distinctTags = (settings: { tags: { tagId: string }[]; spare: { tagId: string } | null }): boolean => {
+const distinctTags = (settings: { tags: { tagId: TagId }[]; spare: { tagId: TagId } | null }): boolean => {
   const ids = [...settings.tags, ...(settings.spare ? [settings.spare] : [])].map(({ tagId }) => tagId);
   return new Set(ids).size === ids.length;
 };
@@ -112,5 +113,5 @@ export const enterWellSchema = z.strictObject({
 
 /** Everything that was entered at an entrant's well, day by day. */
 export interface WellView {
-  days: { dayId: string; entries: WellEntry[] }[];
+  days: { dayId: DayId; entries: WellEntry[] }[];
 }

@@ -5,6 +5,7 @@ import type { Infraction, Penalty, RuleSheet } from '@lauta/core/rules';
 import type { NotCounting } from '@lauta/core/scoring';
 import { formatSteps, type StepId } from '@lauta/core/units';
 import type { Tone } from './tone.ts';
+import type { SpeciesId } from '@lauta/core/ids';
 
 export const INFRACTION_WORDS: Record<Infraction, string> = {
   'nose-gap': 'nose off the stop',
@@ -82,7 +83,7 @@ export function penaltyWords(penalty: Penalty, step: StepId): string {
   return penalty.kind === 'disqualification' ? 'no score' : formatSteps(-penalty.steps, step);
 }
 
-export function speciesName(sheet: RuleSheet, speciesId: string): string {
+export function speciesName(sheet: RuleSheet, speciesId: SpeciesId): string {
   return sheet.species.find((one) => one.id === speciesId)?.name ?? speciesId;
 }
 

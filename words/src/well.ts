@@ -18,6 +18,7 @@ import {
 import type { Tone } from './tone.ts';
 import { speciesName } from './catch.ts';
 import { chanceWords } from './chance.ts';
+import type { FishId } from '@lauta/core/ids';
 
 export const CONDITION_WORDS: Record<Condition, { word: string; tone: Tone }> = {
   lively: { word: 'lively', tone: 'clear' },
@@ -67,7 +68,7 @@ export function tagWords(tag: FishTag | null): string {
 }
 
 /** How a fish aboard is spoken of: by its tag, else by its kind. */
-export function fishWords(well: LiveWell, sheet: RuleSheet, fishId: string): string {
+export function fishWords(well: LiveWell, sheet: RuleSheet, fishId: FishId): string {
   const fish = [...well.fish, ...well.gone].find((one) => one.fishId === fishId);
   if (!fish) return 'a fish';
   const tag = findTag(well.settings, fish.tagId);
@@ -84,7 +85,7 @@ export function adviceWords(
   outlook: WeightOutlook,
 ): string {
   const unit = massUnitOf(sheet.measure.step);
-  const name = (fishId: string): string => fishWords(well, sheet, fishId);
+  const name = (fishId: FishId): string => fishWords(well, sheet, fishId);
   switch (advice.kind) {
     case 'keep-all':
       return 'All fit.';
@@ -100,7 +101,7 @@ export function adviceWords(
     }
     case 'beam': {
       const { leftId, rightId } = advice.beam;
-      const mass = (fishId: string): number => outlook.fish.find((one) => one.fishId === fishId)?.massG ?? 0;
+      const mass = (fishId: FishId): number => outlook.fish.find((one) => one.fishId === fishId)?.massG ?? 0;
       const gap = Math.abs(mass(leftId) - mass(rightId));
       return `${capital(name(leftId))} or ${name(rightId)}: ${formatSmallMass(gap, unit)} apart. Hang both on the beam: then ${chanceWords(advice.beam.probabilityAfter)} sure.`;
     }
@@ -114,7 +115,7 @@ export function thumbWords(outlook: WeightOutlook, well: LiveWell, sheet: RuleSh
   const { thumb } = outlook;
   if (!thumb) return null;
   const gap = formatSmallMass(thumb.gapG, massUnitOf(sheet.measure.step));
-  const name = (fishId: string): string => fishWords(well, sheet, fishId);
+  const name = (fishId: FishId): string => fishWords(well, sheet, fishId);
   return thumb.kind === 'scale'
     ? `Rule of thumb: a quarter pound or more apart (${gap}), so the scale decides: ${name(thumb.fishId)} goes.`
     : `Rule of thumb: under a quarter pound apart (${gap}), so the beam decides between ${name(thumb.leftId)} and ${name(thumb.rightId)}.`;
@@ -131,7 +132,7 @@ export const gainWords = ({ name, needsG }: Gain, unit: MassUnit): string =>
   `${formatMass(needsG, unit)} gains ${GAIN_WORDS[name]}`;
 
 export function troubleWords(trouble: WellTrouble, well: LiveWell, sheet: RuleSheet): string {
-  const name = (fishId: string): string => fishWords(well, sheet, fishId);
+  const name = (fishId: FishId): string => fishWords(well, sheet, fishId);
   const species = (id: string): string => speciesName(sheet, id).toLowerCase();
   switch (trouble.kind) {
     case 'over-limit':
@@ -165,7 +166,7 @@ export function troubleWords(trouble: WellTrouble, well: LiveWell, sheet: RuleSh
 
 /** What was done last, for the button that takes it back. */
 export function actWords(act: WellAct, well: LiveWell, sheet: RuleSheet): string {
-  const name = (fishId: string): string => fishWords(well, sheet, fishId);
+  const name = (fishId: FishId): string => fishWords(well, sheet, fishId);
   switch (act.kind) {
     case 'set-up':
       return 'tags changed';

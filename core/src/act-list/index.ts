@@ -1,9 +1,11 @@
+import type { EntryId } from '../ids.ts';
+
 /** Lists of acts that are added to and never changed: the well's and the weigh-in's. */
 export interface Acted {
-  entryId: string;
+  entryId: EntryId;
   /** ms since 1970, the device's clock. */
   atMs: number;
-  act: { kind: string; entryId?: string };
+  act: { kind: string; entryId?: EntryId };
 }
 
 /** Entries of several devices in one order, each once: by their instants, then by their ids, which are made in order too. */

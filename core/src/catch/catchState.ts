@@ -1,3 +1,5 @@
+import type { VerdictId } from '../ids.ts';
+
 /** What a catch is marked with as it comes in: why it may not count, or what a judge looks at first. */
 export type CatchMark =
   | 'before-lines-in'
@@ -14,7 +16,7 @@ export type CatchMark =
 export type CatchState = 'undecided' | 'answered' | 'sent-back' | 'accepted' | 'refused' | 'withdrawn';
 
 interface LastVerdict {
-  verdictId: string;
+  verdictId: VerdictId;
   decision: { kind: 'accepted' | 'refused' | 'sent-back' | 'reopened' };
 }
 
@@ -22,7 +24,7 @@ interface LastVerdict {
 export function catchState(
   withdrawn: boolean,
   last: LastVerdict | undefined,
-  answers: readonly { verdictId: string }[],
+  answers: readonly { verdictId: VerdictId }[],
 ): CatchState {
   if (withdrawn) return 'withdrawn';
   if (!last || last.decision.kind === 'reopened') return 'undecided';

@@ -1,6 +1,7 @@
 import { CLOCK_SLACK_MS } from '../file-evidence/index.ts';
 import { findSpecies, stepsReached, type RuleSheet } from '../rules/index.ts';
 import type { CatchMark } from './catchState.ts';
+import type { BoardId, SpeciesId } from '../ids.ts';
 
 /** When a catch was made, as against the event's sessions. */
 export type CapturedWhen = 'in-session' | 'before-lines-in' | 'after-lines-out' | 'no-session';
@@ -9,11 +10,11 @@ export interface ClaimFacts {
   /** In force when the fish was caught. */
   sheet: RuleSheet;
   when: CapturedWhen;
-  speciesId: string;
+  speciesId: SpeciesId;
   claimedSteps: number | null;
   /** What it was measured with; null figures where it is not read yet. */
   reading:
-    | { kind: 'board'; boardId: string; apparentMm: number | null; sigmaMm: number | null }
+    | { kind: 'board'; boardId: BoardId; apparentMm: number | null; sigmaMm: number | null }
     | { kind: 'tape'; apparentMm: number | null; sigmaMm: number | null };
   /** A photograph that was not taken by the page's own camera. */
   isFromOutside: boolean;

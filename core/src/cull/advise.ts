@@ -14,9 +14,10 @@ import {
   type Comparison,
   type Posterior,
 } from './posterior.ts';
+import type { FishId } from '../ids.ts';
 
 export interface ReleaseOdds {
-  fishId: string;
+  fishId: FishId;
   /** That letting this one go is the best that can be done. */
   probability: number;
   /** What letting it go now costs, on average, g. */
@@ -25,8 +26,8 @@ export interface ReleaseOdds {
 
 /** Two fish whose comparison is worth the hanging. */
 export interface BeamAdvice {
-  leftId: string;
-  rightId: string;
+  leftId: FishId;
+  rightId: FishId;
   /** What it saves on average, g. */
   savesG: number;
   /** How sure the release is after it, on average. */
@@ -36,8 +37,8 @@ export interface BeamAdvice {
 export type CullAdvice =
   /** All fish fit: nothing has to go. */
   | { kind: 'keep-all' }
-  | { kind: 'release'; fishId: string; odds: ReleaseOdds[]; beam: null }
-  | { kind: 'beam'; fishId: string; odds: ReleaseOdds[]; beam: BeamAdvice }
+  | { kind: 'release'; fishId: FishId; odds: ReleaseOdds[]; beam: null }
+  | { kind: 'beam'; fishId: FishId; odds: ReleaseOdds[]; beam: BeamAdvice }
   /** Only fish that must stay are left to choose from: the rules leave no release. */
   | { kind: 'none-may-go' };
 
@@ -200,11 +201,11 @@ const isPair = (one: Comparison, a: string, b: string): boolean =>
 export const RULE_GAP_G = G_PER_POUND / 4;
 
 export type ThumbRule =
-  | { kind: 'scale'; fishId: string; gapG: number }
-  | { kind: 'beam'; leftId: string; rightId: string; gapG: number };
+  | { kind: 'scale'; fishId: FishId; gapG: number }
+  | { kind: 'beam'; leftId: FishId; rightId: FishId; gapG: number };
 
 /** What the rule of thumb makes of the two lightest readings of those that may go; null with fewer than two. */
-export function thumbRule(fish: readonly { fishId: string; readG: number | null }[]): ThumbRule | null {
+export function thumbRule(fish: readonly { fishId: FishId; readG: number | null }[]): ThumbRule | null {
   const read = fish.flatMap(({ fishId, readG }) => (readG === null ? [] : [{ fishId, readG }]));
   const [lightest, next] = read.sort((a, b) => a.readG - b.readG);
   if (!lightest || !next) return null;

@@ -1,8 +1,9 @@
 import { fitsLimits, type BagLimit, type KeptFish } from '../rules/index.ts';
+import type { FishId } from '../ids.ts';
 
 /** A fish aboard, as far as limits and values ask. */
 export interface AboardFish extends KeptFish {
-  fishId: string;
+  fishId: FishId;
   /** Has to stay, whatever it weighs: it died, and the sheet lets no dead fish be culled. */
   mustStay: boolean;
 }

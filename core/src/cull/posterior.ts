@@ -10,10 +10,11 @@
 import { CholeskyDecomposition, Matrix, inverse } from 'ml-matrix';
 import { errorModelOf, type ErrorModel, type ScaleRecord } from '../scale/index.ts';
 import { phi, probit } from './probit.ts';
+import type { FishId, ScaleId } from '../ids.ts';
 
 /** A fish's weight as a scale showed it. */
 export interface MassReading {
-  scaleId: string;
+  scaleId: ScaleId;
   readG: number;
   atMs: number;
 }
@@ -25,7 +26,7 @@ export interface MassGuess {
 }
 
 export interface WeighedFish {
-  fishId: string;
+  fishId: FishId;
   readings: readonly MassReading[];
   guess: MassGuess;
 }
@@ -36,8 +37,8 @@ export type BeamOutcome = (typeof BEAM_OUTCOMES)[number];
 
 /** Two fish hung on the balance beam. */
 export interface Comparison {
-  leftId: string;
-  rightId: string;
+  leftId: FishId;
+  rightId: FishId;
   outcome: BeamOutcome;
 }
 
@@ -51,7 +52,7 @@ export interface Beam {
 export const USUAL_BEAM: Beam = { sensitivityG: 3, sigmaG: 1.5 };
 
 export interface Posterior {
-  fishIds: readonly string[];
+  fishIds: readonly FishId[];
   meanG: readonly number[];
   sigmaG: readonly number[];
   /** Rows are draws, columns fish, g. */

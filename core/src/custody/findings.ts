@@ -2,6 +2,7 @@ import { CLOCK_SLACK_MS, FASTEST_M_S, POSITION_SLACK_M } from '../file-evidence/
 import { distanceM, worstOf, type Finding, type Tone } from '../evidence/index.ts';
 import type { PlaceOnWaters } from '../waters/index.ts';
 import { firstFormer, type CaptureStatement, type Fix } from './statement.ts';
+import type { CatchId, EventId, KeyId } from '../ids.ts';
 
 /** Checks of how a photograph came from its capture to the server; ids are stable. */
 export const CUSTODY_CHECKS = [
@@ -87,7 +88,7 @@ export type CustodyFinding = Finding<CustodyCheck, CustodyReasons>;
 
 /** A device's key as the server knows it. Times are ms since 1970, UTC. */
 export interface DeviceKey {
-  keyId: string;
+  keyId: KeyId;
   /** It belongs to an account of the entrant. */
   isOwn: boolean;
   /** It was registered on a phone that the entrant paired. */
@@ -108,8 +109,8 @@ export interface ToldCapture {
 
 /** What is known of one catch and of how it came. Times are ms since 1970, UTC. */
 export interface CustodyFacts {
-  eventId: string;
-  catchId: string;
+  eventId: EventId;
+  catchId: CatchId;
   /** The photographs that were claimed and have come, as they came. */
   photographs: readonly { sha256: string; isFromOutside: boolean }[];
   /** The code that was claimed. */

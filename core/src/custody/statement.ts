@@ -1,6 +1,7 @@
 import { base64urlnopad } from '@scure/base';
 import { canonicalBytes, hashHex } from '../ledger/index.ts';
 import type { Position } from '../evidence/index.ts';
+import type { AccountId, CaptureId, CatchId, EntrantId, EventId, KeyId } from '../ids.ts';
 
 export const CUSTODY_VERSION = 1;
 
@@ -19,12 +20,12 @@ export interface Fix extends Position {
 /** What a device signs at the moment of a capture. */
 export interface CaptureStatement {
   v: typeof CUSTODY_VERSION;
-  captureId: string;
-  eventId: string;
-  entrantId: string;
-  catchId: string;
+  captureId: CaptureId;
+  eventId: EventId;
+  entrantId: EntrantId;
+  catchId: CatchId;
   /** The key that signs: RFC 7638 thumbprint, hex. */
-  keyId: string;
+  keyId: KeyId;
   kind: CaptureKind;
   /** Place among this key's captures in this event, from 1. */
   seq: number;
@@ -73,7 +74,7 @@ export function statementHash(statement: CaptureStatement): string {
 }
 
 /** What a key's first capture in an event names as its former one. */
-export function firstFormer(keyId: string, eventId: string): string {
+export function firstFormer(keyId: KeyId, eventId: EventId): string {
   return hashHex(canonicalBytes({ chain: `lauta-custody:${CUSTODY_VERSION}`, eventId, keyId }));
 }
 
@@ -97,6 +98,6 @@ export function nextStatement(
 }
 
 /** What is signed when a key is registered, so that nobody registers what another holds. */
-export function registrationBytes(keyId: string, accountId: string): Uint8Array {
+export function registrationBytes(keyId: KeyId, accountId: AccountId): Uint8Array {
   return canonicalBytes({ accountId, keyId, purpose: `lauta-device-key:${CUSTODY_VERSION}` });
 }

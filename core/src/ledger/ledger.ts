@@ -2,6 +2,7 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, concatBytes, utf8ToBytes } from '@noble/hashes/utils.js';
 import { utf8 } from '@scure/base';
 import canonicalize from 'canonicalize';
+import type { AccountId, EventId } from '../ids.ts';
 
 /**
  * The ledger: an append-only chain of entries, each holding the hash of the one before.
@@ -12,9 +13,9 @@ export const LEDGER_VERSION = 2;
 export type LedgerVersion = 1 | typeof LEDGER_VERSION;
 
 export interface LedgerDraft {
-  eventId: string;
+  eventId: EventId;
   /** Account that acted: a random id, no name. */
-  actorId: string;
+  actorId: AccountId;
   kind: string;
   /** RFC 3339, UTC. Evidence only: order is `seq`. */
   at: string;
@@ -61,7 +62,7 @@ export function hashHex(bytes: Uint8Array): string {
 }
 
 /** What the first entry names as its former hash: it binds the chain to its event. */
-export function genesisHash(eventId: string): string {
+export function genesisHash(eventId: EventId): string {
   return hashHex(utf8ToBytes(`lauta-ledger:1:${eventId}`));
 }
 
@@ -128,7 +129,7 @@ export interface LedgerExpectation {
  * beginning, never fits: nothing could be told from it.
  */
 export function verifyLedger(
-  eventId: string,
+  eventId: EventId,
   entries: Iterable<StoredEntry>,
   expected: LedgerExpectation,
 ): LedgerVerdict {
@@ -157,7 +158,7 @@ export function verifyLedger(
   return { ok: faults.length === 0, head, faults, read };
 }
 
-function faultOf(eventId: string, head: LedgerHead, entry: StoredEntry): LedgerFault | null {
+function faultOf(eventId: EventId, head: LedgerHead, entry: StoredEntry): LedgerFault | null {
   if (entry.seq !== head.seq + 1) return 'missing';
   if (hashHex(entry.bytes) !== entry.hash) return 'altered';
   const fields = parseEntry(entry.bytes);
@@ -184,7 +185,7 @@ function parseEntry(bytes: Uint8Array): LedgerEntry | null {
 }
 
 /** What a head's signature is made over (Ed25519, RFC 8032): the event, how many entries, and the hash of the last. */
-export function headBytes(eventId: string, { seq, hash }: LedgerHead): Uint8Array {
+export function headBytes(eventId: EventId, { seq, hash }: LedgerHead): Uint8Array {
   return canonicalBytes({ lauta: 'ledger-head', v: 1, eventId, seq, hash });
 }
 

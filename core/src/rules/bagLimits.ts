@@ -1,16 +1,17 @@
 import { stepsFromMm } from '../units/index.ts';
 import type { RuleSheet, SpeciesRule } from './ruleSheet.ts';
+import type { SpeciesId } from '../ids.ts';
 
 /** A fish as far as limits ask: its kind, and its length where it was measured. */
 export interface KeptFish {
-  speciesId: string;
+  speciesId: SpeciesId;
   lengthMm: number | null;
 }
 
 /** Of the fish that it holds at most so many may be kept. */
 export interface BagLimit {
   kind: 'bag' | 'species' | 'slot';
-  speciesId: string | null;
+  speciesId: SpeciesId | null;
   most: number;
   holds(fish: KeptFish): boolean;
 }

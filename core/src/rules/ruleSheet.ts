@@ -1,5 +1,6 @@
 import { stepsFromMm, type LengthStepId, type MassStepId, type Rounding } from '../units/index.ts';
 import type { Infraction } from './infractions.ts';
+import type { SpeciesId } from '../ids.ts';
 
 export interface LengthMeasure {
   kind: 'length';
@@ -113,7 +114,7 @@ export function stepsReached(measure: LengthMeasure, lengthMm: number): number {
   return stepsFromMm(lengthMm, measure.step, measure.rounding);
 }
 
-export function findSpecies(sheet: RuleSheet, speciesId: string): SpeciesRule | null {
+export function findSpecies(sheet: RuleSheet, speciesId: SpeciesId): SpeciesRule | null {
   return sheet.species.find((species) => species.id === speciesId) ?? null;
 }
 

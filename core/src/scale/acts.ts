@@ -4,20 +4,21 @@
  */
 import type { ScaleKind, ScaleRecord } from './errorModel.ts';
 import type { AccuracyClass } from './tolerance.ts';
+import type { ScaleId } from '../ids.ts';
 
 export type ScaleAct =
   | {
       kind: 'scale';
-      scaleId: string;
+      scaleId: ScaleId;
       name: string;
       scale: ScaleKind;
       /** Marked on it; absent where there is no mark, and in what was written before marks were asked for. */
       accuracyClass?: AccuracyClass | undefined;
     }
   /** A known weight on the scale; an empty hook is a weight of zero. */
-  | { kind: 'scale-check'; scaleId: string; trueG: number; readG: number }
+  | { kind: 'scale-check'; scaleId: ScaleId; trueG: number; readG: number }
   /** One thing weighed several times. */
-  | { kind: 'scale-repeat'; scaleId: string; readG: number[] };
+  | { kind: 'scale-repeat'; scaleId: ScaleId; readG: number[] };
 
 export interface NamedScale extends ScaleRecord {
   name: string;

@@ -1,4 +1,5 @@
 import { placeInSchedule, type SessionTimes } from './session.ts';
+import type { DayId } from '../ids.ts';
 
 /**
  * Which day an instant belongs to: the one whose session runs then, else the one whose session is nearest. A night that
@@ -13,7 +14,7 @@ export function dayAt(sessions: readonly SessionTimes[], instantMs: number): str
 /** When the lines of a day are out: at the end of its last session. A day without sessions has no such moment: Infinity. */
 export function linesOutOfDay(
   sessions: readonly Pick<SessionTimes, 'dayId' | 'linesOutMs'>[],
-  dayId: string,
+  dayId: DayId,
 ): number {
   const ends = sessions.filter((one) => one.dayId === dayId).map(({ linesOutMs }) => linesOutMs);
   return ends.length === 0 ? Infinity : Math.max(...ends);

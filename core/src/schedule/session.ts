@@ -1,15 +1,17 @@
+import type { DayId, SessionId } from '../ids.ts';
+
 /** A session's hours as resolved instants (the wall time and zone they came from are stored beside them). */
 export interface SessionTimes {
-  sessionId: string;
-  dayId: string;
+  sessionId: SessionId;
+  dayId: DayId;
   linesInMs: number;
   linesOutMs: number;
 }
 
 export type PlaceInSchedule =
-  | { kind: 'in-session'; sessionId: string; dayId: string }
+  | { kind: 'in-session'; sessionId: SessionId; dayId: DayId }
   /** Nearest day, so that a catch outside of the hours still belongs to one. */
-  | { kind: 'before-lines-in' | 'after-lines-out'; dayId: string; byMs: number }
+  | { kind: 'before-lines-in' | 'after-lines-out'; dayId: DayId; byMs: number }
   | { kind: 'no-sessions' };
 
 /** Where an instant falls in an event's sessions. Both lines-in and lines-out belong to the session. */

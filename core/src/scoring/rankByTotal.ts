@@ -1,8 +1,9 @@
 import type { TieBreak } from '../rules/index.ts';
+import type { EntrantId } from '../ids.ts';
 
 /** Whatever is ranked: a total, and keys for the rules that set equal totals apart. */
 export interface Ranked {
-  entrantId: string;
+  entrantId: EntrantId;
   totalSteps: number;
   /** Compared place by place; the smaller one stands first. */
   keyOf: (rule: TieBreak) => readonly number[];
@@ -12,7 +13,7 @@ export interface Place {
   /** Standard competition ranking ("1224"): one more than the number of entrants who are strictly better. */
   rank: number;
   /** The rule that set this entrant apart from others with the same score, and who they are. */
-  tieBreak: { rule: TieBreak; entrantIds: string[] } | null;
+  tieBreak: { rule: TieBreak; entrantIds: EntrantId[] } | null;
   /** Others with whom the rank is shared after every tie-break. */
   sharedWith: string[];
 }

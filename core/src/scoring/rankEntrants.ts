@@ -3,6 +3,7 @@ import type { StepId } from '../units/index.ts';
 import { completedAtMs, fillBag, type Bag } from './bag.ts';
 import { rankByTotal, type Place } from './rankByTotal.ts';
 import { scoreFish, type ScoringCatch } from './scoreFish.ts';
+import type { EntrantId } from '../ids.ts';
 
 /** A total: what was measured and how many whole steps of it. */
 export interface Score {
@@ -12,7 +13,7 @@ export interface Score {
 
 /** What every standing tells. */
 export interface StandingOf extends Place {
-  entrantId: string;
+  entrantId: EntrantId;
   score: Score;
   /** Steps of the score that nobody has decided on yet: no judge, or no signature. */
   provisionalSteps: number;
@@ -36,7 +37,7 @@ export interface RankOptions {
  */
 export function rankEntrants(
   book: RuleBook,
-  entrantIds: readonly string[],
+  entrantIds: readonly EntrantId[],
   catches: readonly ScoringCatch[],
   { include }: RankOptions,
 ): CatchStanding[] {

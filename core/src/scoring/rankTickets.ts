@@ -9,11 +9,12 @@ import {
 } from '../weigh-in/index.ts';
 import type { RankOptions, StandingOf } from './rankEntrants.ts';
 import { rankByTotal } from './rankByTotal.ts';
+import type { DayId, EntrantId, TicketId } from '../ids.ts';
 
 /** A bag of the scale, as the standings show it. */
 export interface TicketLine {
-  ticketId: string;
-  dayId: string;
+  ticketId: TicketId;
+  dayId: DayId;
   number: number;
   state: TicketState;
   arrivedAtMs: number;
@@ -38,7 +39,7 @@ export interface TicketStanding extends StandingOf {
 export function rankTickets(
   sheet: WeightSheet,
   sheetOf: (ticket: Ticket) => WeightSheet,
-  entrantIds: readonly string[],
+  entrantIds: readonly EntrantId[],
   tickets: readonly Ticket[],
   linesOutMs: ReadonlyMap<string, number>,
   { include }: RankOptions,

@@ -1,4 +1,5 @@
 import { applyPenalties, findSpecies, type Infraction, type RuleSheet } from '../rules/index.ts';
+import type { CatchId, DayId, EntrantId, SpeciesId } from '../ids.ts';
 
 /** What a judge decided, as far as the score needs it. */
 export type Decision =
@@ -8,13 +9,13 @@ export type Decision =
 
 /** One catch as the scoring sees it: a reading in whole steps and what was decided, never pixels. */
 export interface ScoringCatch {
-  catchId: string;
-  entrantId: string;
-  speciesId: string;
+  catchId: CatchId;
+  entrantId: EntrantId;
+  speciesId: SpeciesId;
   /** The rule sheet's version that was in force at the capture. */
   ruleVersion: number;
   /** The event's day that the capture falls on; the bag is made up day by day where the sheet says so. */
-  dayId: string;
+  dayId: DayId;
   claimedSteps: number;
   capturedAtMs: number;
   inSession: boolean;
@@ -35,9 +36,9 @@ export type NotCounting =
   | 'disqualified';
 
 export interface FishScore {
-  catchId: string;
-  dayId: string;
-  speciesId: string;
+  catchId: CatchId;
+  dayId: DayId;
+  speciesId: SpeciesId;
   capturedAtMs: number;
   /** `official` once a judge accepted it, `provisional` while undecided or sent back. */
   standing: 'official' | 'provisional';

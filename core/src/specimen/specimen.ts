@@ -1,5 +1,6 @@
 import { clockOf, type Handling } from '../care/index.ts';
 import { judgeWeight, weightRange } from '../weight/index.ts';
+import type { FileId, SpeciesId } from '../ids.ts';
 
 /** What is done with a large fish on the bank, in the order of the work. */
 export const SPECIMEN_CARE = [
@@ -76,12 +77,12 @@ export function specimenWeight({
 
 /** What a specimen's record holds. */
 export interface Specimen {
-  speciesId: string;
+  speciesId: SpeciesId;
   lengthMm: number | null;
   weighing: SpecimenWeighing;
   care: readonly SpecimenCare[];
   wounds: readonly Wound[];
-  photographs: readonly { photographId: string }[];
+  photographs: readonly { photographId: FileId }[];
   handling?: Handling | undefined;
 }
 

@@ -1,8 +1,10 @@
+import type { FileId } from '../ids.ts';
+
 /** One reading on a tape in the water, as it was called out. */
 export interface TapeMark {
   /** On the tape, where the tail's end lies, mm. */
   tapeMm: number;
-  photographId: string;
+  photographId: FileId;
 }
 
 /** A length by a tape: all readings kept, the two that agree taken. */

@@ -3,6 +3,7 @@ import { isScaleAct, scaleRefusal } from '../scale/index.ts';
 import type { WeighInAct } from './acts.ts';
 import { ticketState } from './score.ts';
 import type { Ticket, WeighIn } from './tickets.ts';
+import type { AccountId } from '../ids.ts';
 
 export type WeighInRefusal =
   | 'no-such-ticket'
@@ -32,7 +33,7 @@ export function weighInRefusal(
   sheet: WeightSheet,
   weighIn: WeighIn,
   act: WeighInAct,
-  accountId: string,
+  accountId: AccountId,
 ): WeighInRefusal | null {
   if (act.kind === 'undone') return null;
   if (isScaleAct(act)) return scaleRefusal(weighIn.scales, act);

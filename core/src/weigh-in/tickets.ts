@@ -1,23 +1,24 @@
 import { inOrder, undoneOf } from '../act-list/index.ts';
 import { isScaleAct, takeScaleAct, type Scales } from '../scale/index.ts';
 import type { Signature, Signer, TicketAct, WeighInEntry } from './acts.ts';
+import type { AccountId, DayId, EntrantId, EntryId, ScaleId, TicketId } from '../ids.ts';
 
 export interface BagCheck {
   alive: number;
   dead: number;
   short: number;
-  byId: string;
+  byId: AccountId;
 }
 
 export interface BagWeight {
   /** The entry, so that a confirmation names what it confirms. */
-  entryId: string;
+  entryId: EntryId;
   grossG: number;
   tareG: number;
   how: 'typed' | 'scale';
   /** Absent where no scale was described: a printed code of such a ticket says nothing of one. */
-  scaleId?: string;
-  byId: string;
+  scaleId?: ScaleId;
+  byId: AccountId;
 }
 
 export interface TicketSignature {
@@ -27,9 +28,9 @@ export interface TicketSignature {
 
 /** The slip of one bag, as its acts leave it. */
 export interface Ticket {
-  ticketId: string;
-  entrantId: string;
-  dayId: string;
+  ticketId: TicketId;
+  entrantId: EntrantId;
+  dayId: DayId;
   number: number;
   arrivedAtMs: number;
   calledAtMs: number | null;
@@ -37,11 +38,11 @@ export interface Ticket {
   weight: BagWeight | null;
   bigFishG: number | null;
   /** Who confirmed the present weight; null while nobody did, or since it was corrected. */
-  confirmedById: string | null;
+  confirmedById: AccountId | null;
   signatures: Partial<Record<Signer, TicketSignature>>;
   released: { tank: number; alive: number; died: number; atMs: number } | null;
   /** What was changed after it was signed, and why. */
-  corrections: { atMs: number; byId: string; what: TicketAct['kind']; reason: string }[];
+  corrections: { atMs: number; byId: AccountId; what: TicketAct['kind']; reason: string }[];
 }
 
 export type WeighInContradiction =
@@ -58,7 +59,7 @@ export interface WeighIn {
   tickets: Ticket[];
   /** With their logbooks. */
   scales: Scales;
-  contradictions: { entryId: string; why: WeighInContradiction }[];
+  contradictions: { entryId: EntryId; why: WeighInContradiction }[];
   undone: Set<string>;
 }
 
@@ -70,7 +71,7 @@ export function weighInOf(entries: readonly WeighInEntry[]): WeighIn {
   const scales: Scales = new Map();
   const contradictions: WeighIn['contradictions'] = [];
   // What stood on each ticket at that moment, also what is taken back later: a name stands under what was there then.
-  let figures: { ticketId: string; kind: TicketAct['kind']; entryId: string }[] = [];
+  let figures: { ticketId: TicketId; kind: TicketAct['kind']; entryId: EntryId }[] = [];
   for (const entry of ordered) {
     const { act, entryId } = entry;
     if ('reason' in act) figures.push({ ticketId: act.ticketId, kind: act.kind, entryId });
@@ -170,7 +171,7 @@ function correct(
   ticket: Ticket,
   act: Extract<TicketAct, { reason: string | null }>,
   atMs: number,
-  byId: string,
+  byId: AccountId,
 ): void {
   if (Object.keys(ticket.signatures).length === 0) return;
   ticket.corrections.push({ atMs, byId, what: act.kind, reason: act.reason ?? '' });
@@ -178,10 +179,7 @@ function correct(
 }
 
 /** Numbers that were given to more than one bag of a day: two stations that did not hear of each other. */
-export function doubledNumbers(
-  tickets: readonly Pick<Ticket, 'dayId' | 'number'>[],
-  dayId: string,
-): number[] {
+export function doubledNumbers(tickets: readonly Pick<Ticket, 'dayId' | 'number'>[], dayId: DayId): number[] {
   const numbers = tickets.filter((ticket) => ticket.dayId === dayId).map(({ number }) => number);
   return [...new Set(numbers.filter((one, i) => numbers.indexOf(one) !== i))].sort((a, b) => a - b);
 }

@@ -4,10 +4,11 @@
  */
 import type { BeamOutcome } from '../cull/index.ts';
 import type { ScaleAct } from '../scale/index.ts';
+import type { EntryId, FishId, ScaleId, SpeciesId, TagId } from '../ids.ts';
 
 /** A cull tag. Some go by their number, some by their colour. */
 export interface FishTag {
-  tagId: string;
+  tagId: TagId;
   number: number | null;
   colour: TagColour | null;
 }
@@ -46,48 +47,48 @@ export type WellAct =
   | ScaleAct
   | {
       kind: 'fish-in';
-      fishId: string;
-      speciesId: string;
+      fishId: FishId;
+      speciesId: SpeciesId;
       lengthMm: number | null;
       condition: Condition;
       compartment: number;
-      tagId: string | null;
+      tagId: TagId | null;
       tagPlace: TagPlace;
     }
   /** Told of a fish later on: it was seen wrong, or a photograph of it gave its length. */
-  | { kind: 'described'; fishId: string; speciesId: string; lengthMm: number | null }
+  | { kind: 'described'; fishId: FishId; speciesId: SpeciesId; lengthMm: number | null }
   | {
       kind: 'weighed';
-      fishId: string;
-      scaleId: string;
+      fishId: FishId;
+      scaleId: ScaleId;
       readG: number;
       /** Typed by hand, taken from a steady scale, or put down on paper or in the scale's memory before. */
       how: 'typed' | 'scale' | 'memory';
       airSeconds: number | null;
     }
-  | { kind: 'tagged'; fishId: string; tagId: string | null; tagPlace: TagPlace }
-  | { kind: 'moved'; fishId: string; compartment: number }
-  | { kind: 'looked'; fishId: string; condition: Condition; signs: WellSign[] }
+  | { kind: 'tagged'; fishId: FishId; tagId: TagId | null; tagPlace: TagPlace }
+  | { kind: 'moved'; fishId: FishId; compartment: number }
+  | { kind: 'looked'; fishId: FishId; condition: Condition; signs: WellSign[] }
   /** On the beam; an outcome of null where they were taken off again before it was read: they hung all the same. */
   | {
       kind: 'compared';
-      leftId: string;
-      rightId: string;
+      leftId: FishId;
+      rightId: FishId;
       outcome: BeamOutcome | null;
       hangingSeconds: number | null;
     }
-  | { kind: 'released'; fishId: string; reason: ReleaseReason; airSeconds: number | null }
+  | { kind: 'released'; fishId: FishId; reason: ReleaseReason; airSeconds: number | null }
   /** How many fish are aboard, as counted by hand at lines-out. */
   | { kind: 'declared'; count: number }
   /** Whether the total is shown to everybody, as unofficial; private until somebody says so. */
   | { kind: 'shared'; isShared: boolean }
   /** Takes an entry back; an undo can be taken back too. */
-  | { kind: 'undone'; entryId: string };
+  | { kind: 'undone'; entryId: EntryId };
 
 export type WellActKind = WellAct['kind'];
 
 export interface WellEntry {
-  entryId: string;
+  entryId: EntryId;
   /** ms since 1970, the device's clock. */
   atMs: number;
   act: WellAct;

@@ -12,6 +12,7 @@ import type {
   WellSettings,
   WellSign,
 } from './acts.ts';
+import type { EntryId, FishId, SpeciesId, TagId } from '../ids.ts';
 
 /** A fish's state at a look, with the tag that it bore: what the dispute over tags can be settled by. */
 export interface Look {
@@ -22,13 +23,13 @@ export interface Look {
 }
 
 export interface WellFish {
-  fishId: string;
-  speciesId: string;
+  fishId: FishId;
+  speciesId: SpeciesId;
   lengthMm: number | null;
   inAtMs: number;
   condition: Condition;
   compartment: number;
-  tagId: string | null;
+  tagId: TagId | null;
   tagPlace: TagPlace;
   readings: MassReading[];
   looks: Look[];
@@ -57,7 +58,7 @@ export interface LiveWell {
   declared: { count: number; atMs: number } | null;
   /** Whether the total is shown to everybody. */
   isShared: boolean;
-  contradictions: { entryId: string; why: Contradiction }[];
+  contradictions: { entryId: EntryId; why: Contradiction }[];
   /** Entries that were taken back. */
   undone: Set<string>;
 }
@@ -93,7 +94,7 @@ export function liveWellOf(entries: readonly WellEntry[]): LiveWell {
   return well;
 }
 
-export function findTag({ tags, spare }: WellSettings, tagId: string | null): FishTag | null {
+export function findTag({ tags, spare }: WellSettings, tagId: TagId | null): FishTag | null {
   return [...tags, ...(spare ? [spare] : [])].find((tag) => tag.tagId === tagId) ?? null;
 }
 
@@ -155,7 +156,7 @@ function comeIn(
 /** One act on a fish aboard. What is told of a fish that is gone still belongs to its record. */
 function ofFish(
   well: LiveWell,
-  fishId: string,
+  fishId: FishId,
   change: (fish: WellFish) => WellFish | Contradiction,
 ): Contradiction | null {
   const place = well.fish.findIndex((one) => one.fishId === fishId);

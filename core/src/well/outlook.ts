@@ -24,10 +24,11 @@ import { G_PER_OUNCE, G_PER_POUND, gFromSteps, stepsFromG, unitSystemOf } from '
 import { weightRange } from '../weight/index.ts';
 import { mustStay } from './wellTroubles.ts';
 import type { LiveWell, WellFish } from './liveWell.ts';
+import type { FishId } from '../ids.ts';
 
 /** What a fish aboard is held to weigh. */
 export interface FishOutlook {
-  fishId: string;
+  fishId: FishId;
   massG: number;
   sigmaG: number;
   /** By readings; a fish that was never weighed is guessed by its length. */
@@ -41,7 +42,7 @@ export interface WeightOutlook {
   /** Of the total, with the scale's own error common to all fish. */
   totalSigmaG: number;
   /** The fish whose release would cost least; null with none aboard. */
-  smallestId: string | null;
+  smallestId: FishId | null;
   /** What the next fish must weigh to help: null while the bag has room. */
   nextMustBeatG: number | null;
   advice: CullAdvice;
@@ -51,9 +52,9 @@ export interface WeightOutlook {
 
 export interface LengthOutlook {
   kind: 'length';
-  fish: { fishId: string; steps: number | null }[];
+  fish: { fishId: FishId; steps: number | null }[];
   totalSteps: number;
-  smallestId: string | null;
+  smallestId: FishId | null;
   nextMustBeatSteps: number | null;
   /** The fish to let go; null while all fit or a length is missing. */
   releaseId: string | null;
@@ -215,7 +216,7 @@ export function gains({ measure }: WeightSheet, { nextMustBeatG }: WeightOutlook
 
 /** What a fish's slot holds, and what it would gain with a fish as heavy as the best aboard. */
 export interface SlotWorth {
-  fishId: string;
+  fishId: FishId;
   /** Of the total, 0 to 1. */
   share: number;
   upToBestG: number;

@@ -2,20 +2,21 @@ import { bagLimits, findSpecies, isShort, type RuleSheet } from '../rules/index.
 import { scaleRefusal } from '../scale/index.ts';
 import type { TagPlace, WellAct } from './acts.ts';
 import { findTag, type LiveWell, type WellFish } from './liveWell.ts';
+import type { FishId, SpeciesId, TagId } from '../ids.ts';
 
 /** What is wrong aboard now. `stop` means: no cast until it is put right. */
 export type WellTrouble =
   | { kind: 'over-limit'; isStop: true; count: number; limit: number }
-  | { kind: 'species-over' | 'slot-over'; isStop: true; speciesId: string; count: number; most: number }
-  | { kind: 'short' | 'not-counting'; isStop: true; fishId: string }
-  | { kind: 'tag-twice'; isStop: false; tagId: string; fishIds: string[] }
-  | { kind: 'spare-in-well'; isStop: false; fishId: string }
+  | { kind: 'species-over' | 'slot-over'; isStop: true; speciesId: SpeciesId; count: number; most: number }
+  | { kind: 'short' | 'not-counting'; isStop: true; fishId: FishId }
+  | { kind: 'tag-twice'; isStop: false; tagId: TagId; fishIds: FishId[] }
+  | { kind: 'spare-in-well'; isStop: false; fishId: FishId }
   | { kind: 'fewer-tags'; isStop: false; untagged: string[] }
-  | { kind: 'dead'; isStop: false; fishId: string }
+  | { kind: 'dead'; isStop: false; fishId: FishId }
   | { kind: 'carried-over'; isStop: true; count: number }
   | { kind: 'count-differs'; isStop: true; declared: number; count: number }
   | { kind: 'not-counted'; isStop: false; count: number }
-  | { kind: 'unlooked'; isStop: false; fishIds: string[] };
+  | { kind: 'unlooked'; isStop: false; fishIds: FishId[] };
 
 export interface WellMoment {
   nowMs: number;
@@ -44,7 +45,7 @@ export function isFragile({ condition, speciesId }: Pick<WellFish, 'condition' |
   );
 }
 
-export const isSmallMouthed = (speciesId: string): boolean => speciesId.startsWith('smallmouth');
+export const isSmallMouthed = (speciesId: SpeciesId): boolean => speciesId.startsWith('smallmouth');
 
 /** Where a fish's tag belongs by the school that hurt and small-mouthed fish go untagged. */
 export function tagPlaceFor(
@@ -147,7 +148,7 @@ export const HEAVIEST_FISH_G = 60_000;
 const LONGEST_FISH_MM = 2500;
 
 export function refusalOf(sheet: RuleSheet, well: LiveWell, act: WellAct): WellRefusal | null {
-  const isAboard = (fishId: string): boolean => well.fish.some((one) => one.fishId === fishId);
+  const isAboard = (fishId: FishId): boolean => well.fish.some((one) => one.fishId === fishId);
   switch (act.kind) {
     case 'fish-in':
       if ([...well.fish, ...well.gone].some(({ fishId }) => fishId === act.fishId)) return 'fish-aboard';
@@ -186,7 +187,7 @@ export function refusalOf(sheet: RuleSheet, well: LiveWell, act: WellAct): WellR
 }
 
 /** A dead fish is not culled where the sheet forbids it. */
-export function mustStay(sheet: RuleSheet, well: LiveWell, fishId: string): boolean {
+export function mustStay(sheet: RuleSheet, well: LiveWell, fishId: FishId): boolean {
   const fish = well.fish.find((one) => one.fishId === fishId);
   return fish?.condition === 'dead' && sheet.weighIn !== undefined && !sheet.weighIn.deadMayBeCulled;
 }
@@ -200,8 +201,8 @@ const hasCompartment = ({ settings }: LiveWell, compartment: number): boolean =>
 function tagRefusal(
   sheet: RuleSheet,
   well: LiveWell,
-  fishId: string,
-  tagId: string | null,
+  fishId: FishId,
+  tagId: TagId | null,
   count: number,
 ): WellRefusal | null {
   if (tagId === null) return null;

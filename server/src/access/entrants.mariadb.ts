@@ -3,11 +3,12 @@ import type { Connection } from '../storage/database.ts';
 import { accounts, entrantMembers, entrants, eventRoles, pairings } from '../storage/schema.ts'; // prettier-ignore
 import type { Entrant, PeopleStore } from './peopleStore.ts';
 import { accountColumns, pairingColumns } from './columns.mariadb.ts';
+import type { AccountId, EventId } from '@lauta/core/ids';
 
 const entrantsWhere = async (
   db: Connection,
   where: ReturnType<typeof eq>,
-): Promise<(Entrant & { eventId: string })[]> => {
+): Promise<(Entrant & { eventId: EventId })[]> => {
   const rows = await db
     .select({
       entrantId: entrants.entrantId,
@@ -20,7 +21,7 @@ const entrantsWhere = async (
     .innerJoin(accounts, eq(accounts.accountId, entrantMembers.accountId))
     .where(where)
     .orderBy(asc(entrants.number), asc(accounts.createdAt));
-  const byId = new Map<string, Entrant & { eventId: string }>();
+  const byId = new Map<string, Entrant & { eventId: EventId }>();
   for (const row of rows) {
     const known = byId.get(row.entrantId);
     if (known) known.name += ` & ${row.name}`;
@@ -29,7 +30,7 @@ const entrantsWhere = async (
   return [...byId.values()];
 };
 
-const held = (eventId: string, accountId: string) =>
+const held = (eventId: EventId, accountId: AccountId) =>
   and(eq(eventRoles.eventId, eventId), eq(eventRoles.accountId, accountId));
 
 /** A partner’s phones. */

@@ -1,8 +1,9 @@
 import type { PairedJob } from '@lauta/contract';
 import type { Role } from '@lauta/core/people';
+import type { AccountId, EntrantId, EventId, PairingId } from '@lauta/core/ids';
 
 export interface Account {
-  accountId: string;
+  accountId: AccountId;
   name: string;
   email: string;
   passwordHash: string | null;
@@ -18,15 +19,15 @@ export interface SignIn {
   browser: string;
   createdAt: Date;
   expiresAt: Date;
-  pairingId: string | null;
+  pairingId: PairingId | null;
 }
 
 /** A partner's phone that acts for an entrant: as camera or as timer. */
 export interface Pairing {
-  pairingId: string;
-  eventId: string;
-  entrantId: string;
-  accountId: string;
+  pairingId: PairingId;
+  eventId: EventId;
+  entrantId: EntrantId;
+  accountId: AccountId;
   job: PairedJob;
   createdAt: Date;
   usedAt: Date | null;
@@ -41,7 +42,7 @@ export interface SignedInAccount extends Account {
 }
 
 export interface Entrant {
-  entrantId: string;
+  entrantId: EntrantId;
   number: number;
   /** Names of the members, in the order of their accounts. */
   name: string;
@@ -49,13 +50,13 @@ export interface Entrant {
 
 /** A link as it was used: what for, and by whose word. */
 export interface UsedInvitation {
-  accountId: string;
-  eventId: string | null;
+  accountId: AccountId;
+  eventId: EventId | null;
   kind: 'invitation' | 'renewal';
 }
 
 export interface RoleHeld {
-  eventId: string;
+  eventId: EventId;
   role: Role;
 }
 
@@ -63,29 +64,29 @@ export interface RoleHeld {
 export interface PeopleStore {
   anyAccount(): Promise<boolean>;
   addAccount(account: Account, createdAt: Date): Promise<void>;
-  findAccount(accountId: string): Promise<Account | null>;
+  findAccount(accountId: AccountId): Promise<Account | null>;
   /** Until the transaction ends nobody else counts what this account has. */
-  lockAccount(accountId: string): Promise<void>;
+  lockAccount(accountId: AccountId): Promise<void>;
   findAccountByEmail(email: string): Promise<Account | null>;
-  setPassword(accountId: string, passwordHash: string): Promise<void>;
+  setPassword(accountId: AccountId, passwordHash: string): Promise<void>;
 
   addSignIn(
     tokenSha256: string,
-    accountId: string,
+    accountId: AccountId,
     createdAt: Date,
     expiresAt: Date,
-    from: { pairingId?: string | undefined; browser?: string | undefined },
+    from: { pairingId?: PairingId | undefined; browser?: string | undefined },
   ): Promise<void>;
   /** The account of a sign-in that has not expired, and whose pairing has not ended. */
   accountOfSignIn(tokenSha256: string, now: Date): Promise<SignedInAccount | null>;
   removeSignIn(tokenSha256: string): Promise<void>;
   /** @param butId a sign-in that stays */
-  removeSignInsOf(accountId: string, butId?: string): Promise<void>;
-  signInsOf(accountId: string, now: Date): Promise<SignIn[]>;
+  removeSignInsOf(accountId: AccountId, butId?: string): Promise<void>;
+  signInsOf(accountId: AccountId, now: Date): Promise<SignIn[]>;
   /** Ends one of an account's own; false when it has no such. */
-  endSignIn(accountId: string, signInId: string): Promise<boolean>;
+  endSignIn(accountId: AccountId, signInId: string): Promise<boolean>;
   /** Null ends a suspension. */
-  suspend(accountId: string, at: Date | null): Promise<void>;
+  suspend(accountId: AccountId, at: Date | null): Promise<void>;
   removeExpiredSignIns(now: Date): Promise<void>;
 
   /** A new link takes the place of the event's earlier ones of that kind. */
@@ -99,43 +100,43 @@ export interface PeopleStore {
   /** Uses a pairing's code up; null when there is none, or it is used, ended or expired. */
   usePairing(tokenSha256: string, now: Date): Promise<Pairing | null>;
   /** Pairings of an account in an event that have not ended, oldest first. */
-  pairingsOf(accountId: string, eventId: string): Promise<Pairing[]>;
+  pairingsOf(accountId: AccountId, eventId: EventId): Promise<Pairing[]>;
   /** Ends an own pairing; false when there is none. */
-  endPairing(accountId: string, pairingId: string, now: Date): Promise<boolean>;
+  endPairing(accountId: AccountId, pairingId: PairingId, now: Date): Promise<boolean>;
 
   /** Ends all pairings of an account, in one event or everywhere; offers that nobody took too. */
-  endPairingsOf(accountId: string, eventId: string | null, now: Date): Promise<void>;
+  endPairingsOf(accountId: AccountId, eventId: EventId | null, now: Date): Promise<void>;
 
   /** A role that is held already stays as it is. @param acceptedAt null until its person takes it up */
-  addRole(eventId: string, accountId: string, role: Role, acceptedAt: Date | null): Promise<void>;
+  addRole(eventId: EventId, accountId: AccountId, role: Role, acceptedAt: Date | null): Promise<void>;
   /** @returns the roles that count from now on */
-  acceptRoles(eventId: string, accountId: string, at: Date): Promise<Role[]>;
+  acceptRoles(eventId: EventId, accountId: AccountId, at: Date): Promise<Role[]>;
   /** Roles given, taken up or not. */
-  heldIn(eventId: string, accountId: string): Promise<{ role: Role; acceptedAt: Date | null }[]>;
-  removeRoles(eventId: string, accountId: string, roles: readonly Role[]): Promise<void>;
+  heldIn(eventId: EventId, accountId: AccountId): Promise<{ role: Role; acceptedAt: Date | null }[]>;
+  removeRoles(eventId: EventId, accountId: AccountId, roles: readonly Role[]): Promise<void>;
   /** Takes what was taken up in other events back to given: it must be taken up anew there. */
-  unacceptElsewhere(accountId: string, eventId: string): Promise<string[]>;
-  directorsOf(eventId: string): Promise<string[]>;
+  unacceptElsewhere(accountId: AccountId, eventId: EventId): Promise<string[]>;
+  directorsOf(eventId: EventId): Promise<string[]>;
   /** Roles that count, as all below. */
-  rolesIn(eventId: string, accountId: string): Promise<Role[]>;
-  rolesOf(accountId: string): Promise<RoleHeld[]>;
+  rolesIn(eventId: EventId, accountId: AccountId): Promise<Role[]>;
+  rolesOf(accountId: AccountId): Promise<RoleHeld[]>;
   /** Everyone with a role in an event, taken up or not. */
-  peopleOf(eventId: string): Promise<
+  peopleOf(eventId: EventId): Promise<
     {
       account: Account;
       roles: Role[];
       isAccepted: boolean;
-      entrantId: string | null;
+      entrantId: EntrantId | null;
       entrantNumber: number | null;
     }[]
   >;
 
-  addEntrant(eventId: string, entrantId: string, number: number, memberId: string): Promise<void>;
-  entrantsOf(eventId: string): Promise<Entrant[]>;
-  findEntrant(entrantId: string): Promise<(Entrant & { eventId: string }) | null>;
-  isMember(entrantId: string, accountId: string): Promise<boolean>;
+  addEntrant(eventId: EventId, entrantId: EntrantId, number: number, memberId: AccountId): Promise<void>;
+  entrantsOf(eventId: EventId): Promise<Entrant[]>;
+  findEntrant(entrantId: EntrantId): Promise<(Entrant & { eventId: EventId }) | null>;
+  isMember(entrantId: EntrantId, accountId: AccountId): Promise<boolean>;
   /** Entrants that an account is a member of. */
-  entrantsWith(accountId: string): Promise<{ eventId: string; entrantId: string }[]>;
+  entrantsWith(accountId: AccountId): Promise<{ eventId: EventId; entrantId: EntrantId }[]>;
 }
 
 declare module '../storage/storage.ts' {

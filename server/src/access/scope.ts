@@ -2,17 +2,18 @@ import { may, type Capability, type Subject } from '@lauta/core/people';
 import { refuse } from '../base/refusal.ts';
 import type { Pairing } from './peopleStore.ts';
 import type { Stores } from '../storage/storage.ts';
+import type { AccountId, EntrantId, EventId } from '@lauta/core/ids';
 
 /** What is asked about: an event, and where it matters one entrant or several of its entrants. */
 export interface Scope {
-  eventId: string | null;
-  entrantId?: string | null;
+  eventId: EventId | null;
+  entrantId?: EntrantId | null;
   /** What is asked about was made by the asker, whoever's entrant it belongs to. */
   own?: boolean;
 }
 
 export interface Asker {
-  accountId: string;
+  accountId: AccountId;
   founder: boolean;
   /** Set on a phone that was paired: it acts for one entrant of one event, and for nobody else. */
   pairing: Pairing | null;
@@ -55,7 +56,7 @@ export async function requireMay(
 }
 
 /** The asker of a command: its account must still be there. */
-export async function askerOf(stores: Stores, accountId: string, pairing: Pairing | null): Promise<Asker> {
+export async function askerOf(stores: Stores, accountId: AccountId, pairing: Pairing | null): Promise<Asker> {
   const account = await stores.people.findAccount(accountId);
   if (!account) refuse('not-signed-in');
   return { accountId, founder: account.founder, pairing };
@@ -65,7 +66,7 @@ export async function askerOf(stores: Stores, accountId: string, pairing: Pairin
 export async function ownEntrantIds(
   stores: Stores,
   { accountId, pairing }: Pick<Asker, 'accountId' | 'pairing'>,
-  eventId: string,
+  eventId: EventId,
 ): Promise<string[]> {
   const own = (await stores.people.entrantsWith(accountId)).filter((one) => one.eventId === eventId);
   return own.map(({ entrantId }) => entrantId).filter((id) => !pairing || id === pairing.entrantId);

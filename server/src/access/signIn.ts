@@ -7,6 +7,7 @@ import { refuse } from '../base/refusal.ts';
 import type { Stores } from '../storage/storage.ts';
 import { hashPassword, isWeak, verifyPassword } from './passwords.ts';
 import type { Pairing, SignedInAccount } from './peopleStore.ts';
+import type { AccountId, EventId, PairingId } from '@lauta/core/ids';
 
 /** Sign-ins and invitations go by real time: a demo's clock must not end them. */
 const realNow = (): Date => new Date();
@@ -34,11 +35,15 @@ function newToken(days: number): Token {
 
 /** Where a sign-in comes from. */
 export interface SignInFrom {
-  pairingId?: string | undefined;
+  pairingId?: PairingId | undefined;
   browser?: string | undefined;
 }
 
-export async function beginSignIn(stores: Stores, accountId: string, from: SignInFrom = {}): Promise<Token> {
+export async function beginSignIn(
+  stores: Stores,
+  accountId: AccountId,
+  from: SignInFrom = {},
+): Promise<Token> {
   const token = newToken(SIGN_IN_DAYS);
   await stores.people.removeExpiredSignIns(realNow());
   await stores.people.addSignIn(tokenSha256(token.token), accountId, realNow(), token.expiresAt, from);
@@ -51,7 +56,7 @@ export async function signInWithPassword(
   email: string,
   password: string,
   from: SignInFrom,
-): Promise<Token & { accountId: string }> {
+): Promise<Token & { accountId: AccountId }> {
   const account = await lauta.storage.read.people.findAccountByEmail(normalEmail(email));
   const fits = await verifyPassword(account?.passwordHash ?? null, password);
   if (!account || !fits) refuse('sign-in-failed');
@@ -68,7 +73,7 @@ export async function accountOfToken(lauta: Lauta, token: string | null): Promis
 /** The first director of a new installation; refused as soon as any account exists. */
 export async function setUpFounder(
   lauta: Lauta,
-  founder: { accountId: string; name: string; email: string; password: string },
+  founder: { accountId: AccountId; name: string; email: string; password: string },
   from: SignInFrom,
 ): Promise<Token> {
   const { accountId, name, password } = founder;
@@ -91,7 +96,7 @@ export async function setUpFounder(
  * A link by which a person takes up the roles of an event. Where the account has no password yet, who opens it chooses
  * one; else its owner must be signed in: another event's director who was quicker with the same address gets nothing.
  */
-export async function invite(lauta: Lauta, eventId: string, accountId: string): Promise<Token> {
+export async function invite(lauta: Lauta, eventId: EventId, accountId: AccountId): Promise<Token> {
   return lauta.storage.change(async (stores) => {
     const held = await stores.people.heldIn(eventId, accountId);
     if (held.length === 0) refuse('not-found', { what: 'invitation' });
@@ -125,8 +130,8 @@ export async function lookAtLink(lauta: Lauta, token: string) {
 export async function enterAcceptance(
   lauta: Pick<Lauta, 'clock' | 'signer'>,
   stores: Stores,
-  eventId: string,
-  accountId: string,
+  eventId: EventId,
+  accountId: AccountId,
 ): Promise<void> {
   const at = lauta.clock.now();
   const roles = await stores.people.acceptRoles(eventId, accountId, at);
@@ -194,8 +199,8 @@ const RENEWAL_DAYS = 1;
 export async function offerRenewal(
   lauta: Lauta,
   directorId: string,
-  eventId: string,
-  accountId: string,
+  eventId: EventId,
+  accountId: AccountId,
 ): Promise<Token> {
   return lauta.storage.change(async (stores) => {
     const account = await stores.people.findAccount(accountId);
@@ -267,8 +272,8 @@ export async function acceptRenewal(
 export async function suspendAccount(
   lauta: Lauta,
   by: SignedInAccount,
-  eventId: string,
-  accountId: string,
+  eventId: EventId,
+  accountId: AccountId,
   { isSuspended, why }: { isSuspended: boolean; why: string },
 ): Promise<void> {
   await lauta.storage.change(async (stores) => {
@@ -289,7 +294,7 @@ export async function suspendAccount(
 }
 
 /** Ends all sign-ins, partners' phones and offers to pair one. */
-export async function signOutEverywhere(lauta: Lauta, accountId: string): Promise<void> {
+export async function signOutEverywhere(lauta: Lauta, accountId: AccountId): Promise<void> {
   await lauta.storage.change(async (stores) => {
     await stores.people.removeSignInsOf(accountId);
     await stores.people.endPairingsOf(accountId, null, realNow());
@@ -325,7 +330,7 @@ export async function acceptPairing(lauta: Lauta, token: string, from: SignInFro
 }
 
 /** Ends a pairing: its phone is signed out from then on. */
-export async function endPairing(lauta: Lauta, accountId: string, pairingId: string): Promise<void> {
+export async function endPairing(lauta: Lauta, accountId: AccountId, pairingId: PairingId): Promise<void> {
   if (!(await lauta.storage.read.people.endPairing(accountId, pairingId, realNow())))
     refuse('not-found', { what: 'pairing' });
   lauta.hub.dropAccount(accountId);

@@ -6,6 +6,7 @@ import { LEDGER_SETTING } from '../installation/installation.ts';
 import { openAlone } from '../app/openAlone.ts';
 import type { Stores } from '../storage/storage.ts';
 import { checkInstallation, checkLedger, type LedgerCheck } from '../verify/checkLedger.ts';
+import type { EventId } from '@lauta/core/ids';
 
 const MOST_SHOWN = 100;
 const write = (text: string): void => void process.stdout.write(`${text}\n`);
@@ -63,7 +64,8 @@ async function compare(stores: Stores, file: string): Promise<void> {
       const { seq, hash, text } = JSON.parse(line) as LedgerEntryView;
       return { seq, hash, bytes: Buffer.from(text) };
     });
-  const first = older[0] && (JSON.parse(Buffer.from(older[0].bytes).toString('utf8')) as { eventId: string });
+  const first =
+    older[0] && (JSON.parse(Buffer.from(older[0].bytes).toString('utf8')) as { eventId: EventId });
   if (!first) throw new Error(`${file}: expected a ledger, got no entry`);
   const newer = await stores.ledger.entries(first.eventId, 0, older.length);
   const at = notPrefixAt(older, newer);

@@ -1,5 +1,7 @@
+import type { BoardId, EventId } from '@lauta/core/ids';
+
 export interface StoredBoard {
-  boardId: string;
+  boardId: BoardId;
   /** The profile's canonical bytes as they were added. */
   bytes: Uint8Array;
   sha256: string;
@@ -8,9 +10,9 @@ export interface StoredBoard {
 
 /** An event's own kinds of board: added to, never changed. */
 export interface BoardStore {
-  add(eventId: string, board: StoredBoard): Promise<void>;
+  add(eventId: EventId, board: StoredBoard): Promise<void>;
   /** In the order in which they were added. */
-  inEvent(eventId: string): Promise<StoredBoard[]>;
+  inEvent(eventId: EventId): Promise<StoredBoard[]>;
 }
 
 declare module '../storage/storage.ts' {

@@ -15,6 +15,7 @@ import { loadRuleBook } from '../rules/ruleBook.ts';
 import { requireOwnCatchId } from '../command/ownCatchId.ts';
 import { commitmentValue, freeFile } from '../photo/freeFile.ts';
 import type { CatchRecord } from './catchStore.ts';
+import type { CatchId, DayId, DeviceId, EventId, FileId } from '@lauta/core/ids';
 
 type Claim = CommandBody<'catch.claim'>;
 
@@ -98,7 +99,7 @@ export const claimCatch: Handler<'catch.claim'> = async (context, claim, command
 };
 
 /** The event, once it is known that this person may claim this fish there now. */
-async function claimableEvent(context: CommandContext, eventId: string, claim: Claim): Promise<LautaEvent> {
+async function claimableEvent(context: CommandContext, eventId: EventId, claim: Claim): Promise<LautaEvent> {
   const { stores, asker, now } = context;
   const entrant = await stores.people.findEntrant(claim.entrantId);
   if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });
@@ -122,8 +123,8 @@ async function committedFiles(
   context: CommandContext,
   claim: Claim,
   photographs: readonly Photograph[],
-): Promise<{ photographId: string; role: string; file: string }[]> {
-  const files: { photographId: string; role: string; file: string }[] = [];
+): Promise<{ photographId: FileId; role: string; file: string }[]> {
+  const files: { photographId: FileId; role: string; file: string }[] = [];
   for (const [i, one] of photographs.entries()) {
     files.push({
       photographId: one.photographId,
@@ -137,7 +138,7 @@ async function committedFiles(
 /** What a catch is as it comes in, but for what follows from its time. */
 const newRecord = (
   claim: Claim,
-  command: { eventId: string; madeAt: string; deviceId: string },
+  command: { eventId: EventId; madeAt: string; deviceId: DeviceId },
   now: Date,
 ) => ({
   catchId: claim.catchId,
@@ -159,7 +160,7 @@ const newRecord = (
 
 async function readMeasurement(
   { stores }: CommandContext,
-  eventId: string,
+  eventId: EventId,
   { measurement }: Claim,
   photograph: Photograph,
 ): Promise<BoardReading | TapeReading> {
@@ -193,9 +194,9 @@ function capturedAt(
 
 async function placeCapture(
   { stores }: CommandContext,
-  eventId: string,
+  eventId: EventId,
   at: Date,
-): Promise<{ dayId: string; when: CapturedWhen }> {
+): Promise<{ dayId: DayId; when: CapturedWhen }> {
   const sessions = await stores.events.sessions(eventId);
   const place = placeInSchedule(
     sessions.map((session) => ({
@@ -214,8 +215,8 @@ async function placeCapture(
 
 async function lockedCatch(
   { stores }: CommandContext,
-  catchId: string,
-  eventId: string,
+  catchId: CatchId,
+  eventId: EventId,
 ): Promise<CatchRecord> {
   const record = await stores.catches.lock(catchId);
   if (record?.eventId !== eventId) refuse('not-found', { what: 'catch' });
@@ -383,8 +384,8 @@ export const clipCatch: Handler<'catch.clip'> = async (context, { catchId, clipI
 async function ownCatch(
   context: CommandContext,
   capability: 'withdraw-catch' | 'tell-catch',
-  catchId: string,
-  eventId: string,
+  catchId: CatchId,
+  eventId: EventId,
 ): Promise<CatchRecord> {
   const record = await lockedCatch(context, catchId, eventId);
   await requireMay(context.stores, context.asker, capability, { eventId, entrantId: record.entrantId });

@@ -1,11 +1,12 @@
 import { iso, list, told, type Body, type Folds, type Opened } from '../ledger/recordFold.ts';
+import type { FileId, MeasurementId } from '@lauta/core/ids';
 
 /** What entries of catches say of their rows. */
 export const CATCH_RECORD = {
   'catch.claim'(fold, { at, body }) {
     const catchId = String(body['catchId']);
     const code = fold.open('identifier', body['identifier']);
-    const measurement = body['measurement'] as { measurementId: string; reading: { kind?: string }; photographId?: string }; // prettier-ignore
+    const measurement = body['measurement'] as { measurementId: MeasurementId; reading: { kind?: string }; photographId?: FileId }; // prettier-ignore
     const photographs = list(body['photographs']);
     fold.set('catch', [catchId], {
       entrantId: body['entrantId'],
@@ -61,7 +62,7 @@ export const CATCH_RECORD = {
     const answerId = String(body['answerId']);
     const verdictId = String(body['verdictId']);
     const words = fold.open('words', body['words']);
-    const photograph = body['photograph'] as { photographId: string; file: string } | null;
+    const photograph = body['photograph'] as { photographId: FileId; file: string } | null;
     fold.answer(verdictId, answerId);
     fold.set('answer', [answerId], {
       catchId,

@@ -12,6 +12,7 @@ import type { Stores } from '../storage/storage.ts';
 import { catchesCsv } from './catchesCsv.ts';
 import { catchScope } from './catchScope.ts';
 import { listCatches, viewCatch } from './catchViews.ts';
+import type { EventId } from '@lauta/core/ids';
 
 const WAITING: readonly CatchState[] = ['undecided', 'answered'];
 const DECIDED: readonly CatchState[] = ['accepted', 'refused', 'sent-back', 'withdrawn'];
@@ -69,7 +70,7 @@ export function addCatchRoutes(table: RouteTable): void {
   );
 }
 
-async function findEntrants(stores: Stores, eventId: string, search: string): Promise<string[]> {
+async function findEntrants(stores: Stores, eventId: EventId, search: string): Promise<string[]> {
   const entrants = await stores.people.entrantsOf(eventId);
   return entrants.filter((one) => isFound(one, search)).map((one) => one.entrantId);
 }

@@ -11,12 +11,13 @@ import {
   verdicts,
 } from '../storage/schema.ts';
 import type { CatchFilter, CatchStore } from './catchStore.ts';
+import type { EventId } from '@lauta/core/ids';
 
 export function mariadbCatchStore(db: Connection): CatchStore {
   return { ...catchesIn(db), ...listsIn(db), ...timingsIn(db), ...evidenceIn(db), ...verdictsIn(db) };
 }
 
-const whereListed = (eventId: string, filter: Pick<CatchFilter, 'entrantIds' | 'states'>) =>
+const whereListed = (eventId: EventId, filter: Pick<CatchFilter, 'entrantIds' | 'states'>) =>
   and(
     eq(catches.eventId, eventId),
     filter.entrantIds ? inArray(catches.entrantId, [...filter.entrantIds]) : undefined,

@@ -3,26 +3,38 @@ import type { CatchMark, CatchState } from '@lauta/core/catch';
 import type { Handling } from '@lauta/core/care';
 import type { StoredBoardReading } from '@lauta/vision';
 import type { TapeReading } from '@lauta/core/tape';
+import type {
+  AccountId,
+  CatchId,
+  DayId,
+  DeviceId,
+  EntrantId,
+  EventId,
+  FileId,
+  MeasurementId,
+  SpeciesId,
+  VerdictId,
+} from '@lauta/core/ids';
 
 /** A reading as some landed version stored it. */
 export type StoredReading = StoredBoardReading | TapeReading;
 
 export interface CatchRecord {
-  catchId: string;
-  eventId: string;
-  entrantId: string;
-  speciesId: string;
-  dayId: string;
+  catchId: CatchId;
+  eventId: EventId;
+  entrantId: EntrantId;
+  speciesId: SpeciesId;
+  dayId: DayId;
   ruleVersion: number;
   capturedAt: Date;
   capturedSource: 'photograph' | 'device' | 'typed';
   madeAt: Date;
   receivedAt: Date;
-  deviceId: string;
+  deviceId: DeviceId;
   inSession: boolean;
   marks: CatchMark[];
   claimedSteps: number;
-  measurementId: string;
+  measurementId: MeasurementId;
   identifierCode: string | null;
   handling: Handling | null;
   laterHandling: Handling | null;
@@ -32,38 +44,38 @@ export interface CatchRecord {
 }
 
 export interface Measurement {
-  measurementId: string;
-  catchId: string;
+  measurementId: MeasurementId;
+  catchId: CatchId;
   kind: StoredReading['kind'];
-  photographId: string | null;
+  photographId: FileId | null;
   reading: StoredReading;
 }
 
 export interface CatchPhotograph {
-  photographId: string;
+  photographId: FileId;
   role: 'board' | 'fish' | 'person' | 'clip';
 }
 
 export interface Verdict {
-  verdictId: string;
-  catchId: string;
+  verdictId: VerdictId;
+  catchId: CatchId;
   seq: number;
-  judgeId: string;
+  judgeId: AccountId;
   decidedAt: Date;
   decision: DecisionInput;
 }
 
 export interface Answer {
   answerId: string;
-  catchId: string;
-  verdictId: string;
+  catchId: CatchId;
+  verdictId: VerdictId;
   answeredAt: Date;
   words: string;
-  photographId: string | null;
+  photographId: FileId | null;
 }
 
 export interface CatchFilter {
-  entrantIds?: readonly string[];
+  entrantIds?: readonly EntrantId[];
   states?: readonly CatchState[];
   /** Oldest first is the judge's order, newest first the angler's. */
   order: 'oldest' | 'newest';
@@ -75,15 +87,15 @@ export interface CatchFilter {
 export interface ListedCatch {
   record: CatchRecord;
   readMm: number;
-  thumbId: string;
+  thumbId: FileId;
 }
 
 /** What a second device timed. */
 export interface Timing {
-  catchId: string;
-  deviceId: string;
-  eventId: string;
-  entrantId: string;
+  catchId: CatchId;
+  deviceId: DeviceId;
+  eventId: EventId;
+  entrantId: EntrantId;
   handling: Handling;
   clockOffsetMs: number | null;
   toldAt: Date;
@@ -92,35 +104,35 @@ export interface Timing {
 /** Catches with their measurements, photographs, verdicts and answers. */
 export interface CatchStore {
   add(record: CatchRecord, measurement: Measurement, photographs: readonly CatchPhotograph[]): Promise<void>;
-  find(catchId: string): Promise<CatchRecord | null>;
+  find(catchId: CatchId): Promise<CatchRecord | null>;
   /** Binds an id to who speaks of it first. @returns whose it is */
-  bindId(catchId: string, eventId: string, entrantId: string, at: Date): Promise<string>;
+  bindId(catchId: CatchId, eventId: EventId, entrantId: EntrantId, at: Date): Promise<string>;
   /** The record, locked until the transaction ends. */
-  lock(catchId: string): Promise<CatchRecord | null>;
-  setState(catchId: string, state: CatchState): Promise<void>;
-  setLaterHandling(catchId: string, handling: Handling): Promise<void>;
+  lock(catchId: CatchId): Promise<CatchRecord | null>;
+  setState(catchId: CatchId, state: CatchState): Promise<void>;
+  setLaterHandling(catchId: CatchId, handling: Handling): Promise<void>;
   addTiming(timing: Timing): Promise<void>;
-  timingsOf(catchId: string): Promise<Timing[]>;
+  timingsOf(catchId: CatchId): Promise<Timing[]>;
   /** How many an entrant has claimed that came since. */
-  claimedSince(entrantId: string, since: Date): Promise<number>;
-  setWithdrawn(catchId: string, at: Date | null): Promise<void>;
-  countIn(eventId: string, states?: readonly CatchState[]): Promise<number>;
-  list(eventId: string, filter: CatchFilter): Promise<{ items: ListedCatch[]; total: number }>;
+  claimedSince(entrantId: EntrantId, since: Date): Promise<number>;
+  setWithdrawn(catchId: CatchId, at: Date | null): Promise<void>;
+  countIn(eventId: EventId, states?: readonly CatchState[]): Promise<number>;
+  list(eventId: EventId, filter: CatchFilter): Promise<{ items: ListedCatch[]; total: number }>;
   /** All records of an event. */
-  allOf(eventId: string): Promise<CatchRecord[]>;
-  measurement(measurementId: string): Promise<Measurement | null>;
-  photographsOf(catchId: string): Promise<CatchPhotograph[]>;
-  attach(catchId: string, photograph: CatchPhotograph): Promise<void>;
+  allOf(eventId: EventId): Promise<CatchRecord[]>;
+  measurement(measurementId: MeasurementId): Promise<Measurement | null>;
+  photographsOf(catchId: CatchId): Promise<CatchPhotograph[]>;
+  attach(catchId: CatchId, photograph: CatchPhotograph): Promise<void>;
   /** The catch that a photograph belongs to. */
-  withPhotograph(photographId: string): Promise<CatchRecord | null>;
+  withPhotograph(photographId: FileId): Promise<CatchRecord | null>;
   /** How many other catches of the event have a photograph of just these bytes. */
-  othersWithFiles(catchId: string, eventId: string, sha256s: readonly string[]): Promise<number>;
+  othersWithFiles(catchId: CatchId, eventId: EventId, sha256s: readonly string[]): Promise<number>;
   addVerdict(verdict: Verdict): Promise<void>;
-  verdictsOf(catchId: string): Promise<Verdict[]>;
+  verdictsOf(catchId: CatchId): Promise<Verdict[]>;
   /** The last verdict of every catch of an event that has one. */
-  lastVerdictsIn(eventId: string): Promise<Map<string, Verdict>>;
+  lastVerdictsIn(eventId: EventId): Promise<Map<string, Verdict>>;
   addAnswer(answer: Answer): Promise<void>;
-  answersOf(catchId: string): Promise<Answer[]>;
+  answersOf(catchId: CatchId): Promise<Answer[]>;
 }
 
 declare module '../storage/storage.ts' {

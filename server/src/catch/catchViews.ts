@@ -15,6 +15,7 @@ import type { Entrant } from '../access/peopleStore.ts';
 import type { Stores } from '../storage/storage.ts';
 import { scoringCatch } from './scoringCatch.ts';
 import type { CatchFilter, CatchRecord, ListedCatch, Timing, Verdict } from './catchStore.ts';
+import type { CatchId, EventId, FileId } from '@lauta/core/ids';
 
 function summary(
   { record, readMm, thumbId }: ListedCatch,
@@ -46,7 +47,7 @@ function summary(
 
 export async function listCatches(
   stores: Stores,
-  eventId: string,
+  eventId: EventId,
   filter: CatchFilter,
 ): Promise<{ items: CatchSummary[]; total: number }> {
   const book = await loadRuleBook(stores, eventId);
@@ -70,7 +71,7 @@ export async function listCatches(
 /** Everything about one catch that its asker may see. */
 export async function viewCatch(
   stores: Stores,
-  catchId: string,
+  catchId: CatchId,
   subject: Subject,
   now: Date,
 ): Promise<CatchView | null> {
@@ -146,7 +147,7 @@ function handlingOf(record: CatchRecord, timings: readonly Timing[]): Handling |
   return told.length === 0 ? null : mergedHandling(told);
 }
 
-async function clipView(stores: Stores, clipId: string | undefined): Promise<ClipView | null> {
+async function clipView(stores: Stores, clipId: FileId | undefined): Promise<ClipView | null> {
   const clip = clipId === undefined ? null : await stores.photographs.find(clipId);
   if (!clip) return null;
   const { mediaType, byteLength, sha256 } = clip;
@@ -155,7 +156,7 @@ async function clipView(stores: Stores, clipId: string | undefined): Promise<Cli
 
 async function photographView(
   stores: Stores,
-  { photographId, role }: { photographId: string; role: PhotographView['role'] },
+  { photographId, role }: { photographId: FileId; role: PhotographView['role'] },
 ): Promise<PhotographView> {
   const photograph = await stores.photographs.find(photographId);
   if (!photograph?.completedAt || !photograph.exif) {

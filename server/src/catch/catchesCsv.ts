@@ -4,14 +4,15 @@ import { csvAnswer } from '../http/csvAnswer.ts';
 import type { Asked } from '../http/routeTable.ts';
 import { loadRuleBook } from '../rules/ruleBook.ts';
 import { listCatches } from './catchViews.ts';
+import type { EntrantId, EventId } from '@lauta/core/ids';
 
 const MOST_ROWS = 100_000;
 
 /** Catches as rows, in the event's own step. */
 export async function catchesCsv(
   { lauta, response }: Asked,
-  eventId: string,
-  entrantIds: readonly string[] | null,
+  eventId: EventId,
+  entrantIds: readonly EntrantId[] | null,
 ): Promise<undefined> {
   const stores = lauta.storage.read;
   const { items } = await listCatches(stores, eventId, {

@@ -2,6 +2,7 @@ import type { Command, CommandBody, CommandKind } from '@lauta/contract';
 import type { CommitmentPurse } from '../ledger/purse.ts';
 import type { Asker } from '../access/scope.ts';
 import type { Stores } from '../storage/storage.ts';
+import type { AccountId } from '@lauta/core/ids';
 
 /** What a command did: the body of its ledger entry, and what its sender is told. */
 export interface Done {
@@ -11,7 +12,7 @@ export interface Done {
 
 export interface CommandContext {
   stores: Stores;
-  accountId: string;
+  accountId: AccountId;
   /** Who sends it: the account, on a phone of its own or on one that was paired. */
   asker: Asker;
   /** Application time at which the server took the command. */

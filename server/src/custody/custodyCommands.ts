@@ -4,6 +4,7 @@ import { requireMay } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
 import { requireOwnCatchId } from '../command/ownCatchId.ts';
 import { commitmentValue, freeFile } from '../photo/freeFile.ts';
+import type { EntrantId, EventId } from '@lauta/core/ids';
 
 /** So many fish of one boat are not on their way at once: false ones would hide the others' true ones. */
 const MOST_WAITING = 60;
@@ -12,8 +13,8 @@ const MOST_CAPTURES = 240;
 
 async function requireOwnEntrant(
   { stores, asker }: CommandContext,
-  eventId: string,
-  entrantId: string,
+  eventId: EventId,
+  entrantId: EntrantId,
 ): Promise<void> {
   const entrant = await stores.people.findEntrant(entrantId);
   if (entrant?.eventId !== eventId) refuse('not-found', { what: 'entrant' });

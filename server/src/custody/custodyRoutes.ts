@@ -17,6 +17,7 @@ import { viewCustody } from './viewCustody.ts';
 import { registerKey } from './registerKey.ts';
 import type { StoredKey } from './custodyStore.ts';
 import { isRegistrationSigned } from './signature.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /** Phones and browsers that one account may have used; one whose store was cleared counts anew. */
 const MOST_KEYS = 400;
@@ -113,7 +114,7 @@ function addKeyRoutes(table: RouteTable): void {
 }
 
 /** Claims that were announced and have not come yet. */
-async function announcedIn(stores: Stores, eventId: string): Promise<AnnouncedView[]> {
+async function announcedIn(stores: Stores, eventId: EventId): Promise<AnnouncedView[]> {
   const announced = await stores.custody.announcedIn(eventId, MOST_ANNOUNCED);
   const entrants = await stores.people.entrantsOf(eventId);
   return announced.flatMap(({ body, heardAt }): AnnouncedView[] => {

@@ -5,6 +5,7 @@ import {
   type CaptureStatement,
   type PublicKey,
 } from '@lauta/core/custody';
+import type { AccountId, KeyId } from '@lauta/core/ids';
 
 const CURVE = { name: 'ECDSA', namedCurve: 'P-256' } as const;
 const ALGORITHM = { name: 'ECDSA', hash: 'SHA-256' } as const;
@@ -37,8 +38,8 @@ export function isStatementSigned(
 export function isRegistrationSigned(
   key: PublicKey,
   proof: string,
-  keyId: string,
-  accountId: string,
+  keyId: KeyId,
+  accountId: AccountId,
 ): Promise<boolean> {
   return isSignedBy(key, proof, registrationBytes(keyId, accountId));
 }

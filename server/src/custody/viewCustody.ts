@@ -7,6 +7,7 @@ import type { Stores } from '../storage/storage.ts';
 import { currentWaters } from '../waters/currentWaters.ts';
 import type { StoredCapture } from './custodyStore.ts';
 import { isStatementSigned } from './signature.ts';
+import type { EntrantId, FileId } from '@lauta/core/ids';
 
 /** When the server first heard of a catch: by its announcement, or by its claim. */
 export async function heardOf(stores: Stores, record: CatchRecord): Promise<Date> {
@@ -102,7 +103,7 @@ async function claimedFiles(
   return { files, claimed };
 }
 
-function captureView(one: StoredCapture, isClaimed: boolean, ownPhotographId: string | null): CaptureView {
+function captureView(one: StoredCapture, isClaimed: boolean, ownPhotographId: FileId | null): CaptureView {
   const { kind, at, photographSha256, position } = one.statement;
   return {
     captureId: one.captureId,
@@ -131,7 +132,7 @@ async function isSigned(stores: Stores, { statement, signature }: StoredCapture)
 async function keysOf(
   stores: Stores,
   captures: readonly StoredCapture[],
-  entrantId: string,
+  entrantId: EntrantId,
 ): Promise<DeviceKey[]> {
   const keys = await stores.custody.keys([...new Set(captures.map(({ statement }) => statement.keyId))]);
   return Promise.all(

@@ -5,11 +5,12 @@ import { join } from 'node:path';
 import { Tinypool } from 'tinypool';
 import { RENDERER_VERSION, type PhotoFault, type PhotoTruth } from '@lauta/sim/camera';
 import type { Identifier } from '@lauta/core/identifier';
+import type { BoardId } from '@lauta/core/ids';
 
 /** One photograph to be taken by the simulated camera. */
 export interface PhotographOrder {
   seed: number;
-  boardId: string;
+  boardId: BoardId;
   look: string;
   lengthMm: number;
   identifier: Identifier;

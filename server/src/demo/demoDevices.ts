@@ -10,11 +10,12 @@ import {
   type PublicKey,
 } from '@lauta/core/custody';
 import { DEMO_SEED, demoId } from '@lauta/sim/demo';
+import type { EntrantId, EventId, KeyId } from '@lauta/core/ids';
 
 /** The phone of a demo angler. Its key follows from a label, so that a load that broke off goes on with the same one. */
 export interface DemoDevice {
   publicKey: PublicKey;
-  keyId: string;
+  keyId: KeyId;
   /** The next capture of its chain; one that is not told leaves a gap. */
   capture(draft: Pick<CaptureStatement, 'catchId' | 'captureId' | 'kind' | 'photographSha256' | 'at' | 'position' | 'identifierCode'> & { monotonicMs: number }): SignedCapture; // prettier-ignore
 }
@@ -25,7 +26,7 @@ export interface DemoDevice {
  */
 export function openDemoDevice(
   label: string,
-  { eventId, entrantId, startedMs }: { eventId: string; entrantId: string; startedMs: number },
+  { eventId, entrantId, startedMs }: { eventId: EventId; entrantId: EntrantId; startedMs: number },
   head: ChainHead | null,
 ): DemoDevice {
   const { privateKey, publicKey } = keyPairOf(label);

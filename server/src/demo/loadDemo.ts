@@ -31,6 +31,7 @@ import { loadSpecimen } from './loadSpecimen.ts';
 import { uploadAs } from './uploadAs.ts';
 import { openDemoDevice, type DemoDevice } from './demoDevices.ts';
 import { openDemoCamera, type DemoCamera, type PhotographOrder } from './demoCamera.ts';
+import type { AccountId, EntrantId } from '@lauta/core/ids';
 
 export interface Demo {
   clockOffsetMs: number;
@@ -139,13 +140,13 @@ async function patiently(signal: AbortSignal, act: () => Promise<void>): Promise
 }
 
 interface Cast {
-  judgeId: string;
+  judgeId: AccountId;
   anglers: {
     device: DemoDevice;
     /** Catches of which it has told what it signed. */
     told: Set<string>;
-    accountId: string;
-    entrantId: string;
+    accountId: AccountId;
+    entrantId: EntrantId;
     number: number;
     codes: Map<string, string>;
   }[];
@@ -182,7 +183,7 @@ async function loadEvent(lauta: Lauta): Promise<Cast> {
   };
   const judgeId = await add(DEMO_OFFICIALS.judge, 'judge', 0);
   await add(DEMO_OFFICIALS['weigh-master'], 'weigh-master', 1);
-  const accountIds: string[] = [];
+  const accountIds: AccountId[] = [];
   for (const [i, angler] of DEMO_ANGLERS.entries()) accountIds.push(await add(angler, 'angler', 2 + i));
   const entrants = await stores.people.entrantsOf(DEMO_EVENT_ID);
   const anglers = [];
@@ -207,8 +208,8 @@ async function loadEvent(lauta: Lauta): Promise<Cast> {
 /** An angler's phone, registered, with its chain where it stands. */
 async function openDevice(
   lauta: Lauta,
-  accountId: string,
-  entrantId: string,
+  accountId: AccountId,
+  entrantId: EntrantId,
   startedMs: number,
 ): Promise<{ device: DemoDevice; told: Set<string> }> {
   const stores = lauta.storage.read;

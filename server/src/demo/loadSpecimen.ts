@@ -4,6 +4,7 @@ import { drawPortrait } from '@lauta/sim/portrait';
 import type { Lauta } from '../context/lauta.ts';
 import { DEMO_EVENT_ID, sendAs } from './sendAs.ts';
 import { uploadAs } from './uploadAs.ts';
+import type { AccountId, EntrantId } from '@lauta/core/ids';
 
 /** Ten past five on the mere, before lines-in of the first day. */
 const WEIGHED_MS = Date.parse('2026-06-13T03:10:00Z');
@@ -18,7 +19,7 @@ const SEED = 5;
 /** A large fish that the demo's angler weighed on the bank. */
 export async function loadSpecimen(
   lauta: Lauta,
-  { accountId, entrantId }: { accountId: string; entrantId: string },
+  { accountId, entrantId }: { accountId: AccountId; entrantId: EntrantId },
 ): Promise<void> {
   const specimenId = demoId('specimen', WEIGHED_MS);
   if (await lauta.storage.read.specimens.find(specimenId)) return;

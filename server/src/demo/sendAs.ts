@@ -6,6 +6,7 @@ import { applyCommand } from '../dispatch/applyCommand.ts';
 import { note } from '../installation/installation.ts';
 import type { Lauta } from '../context/lauta.ts';
 import { enterAcceptance } from '../access/signIn.ts';
+import type { AccountId, EventId } from '@lauta/core/ids';
 
 const PREPARED_MS = Date.parse(DEMO_EVENT.preparedAt);
 const DEVICE_ID = demoId('device', PREPARED_MS);
@@ -17,10 +18,10 @@ export const BOAT_CUP_ID = demoId('boat cup', PREPARED_MS);
  * @returns a function of the sender, a label that no other command of the event has, the instant, kind and body
  */
 export const sendAs =
-  (eventId: string) =>
+  (eventId: EventId) =>
   <K extends CommandKind>(
     lauta: Lauta,
-    accountId: string,
+    accountId: AccountId,
     label: string,
     atMs: number,
     kind: K,
@@ -62,7 +63,12 @@ export async function ensureDirector(lauta: Lauta, preparedMs: number): Promise<
 }
 
 /** Takes up what the director gave, as its person did by the link; once. */
-export async function takeUp(lauta: Lauta, eventId: string, accountId: string, atMs: number): Promise<void> {
+export async function takeUp(
+  lauta: Lauta,
+  eventId: EventId,
+  accountId: AccountId,
+  atMs: number,
+): Promise<void> {
   const then = { ...lauta, clock: frozenClock(new Date(atMs)) };
   await lauta.storage.change(async (stores) => {
     const held = await stores.people.heldIn(eventId, accountId);

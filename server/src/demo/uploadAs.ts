@@ -3,12 +3,13 @@ import { frozenClock } from '../base/clock.ts';
 import type { Lauta } from '../context/lauta.ts';
 import { completePhotograph, declarePhotograph, receiveChunk } from '../photo/receivePhotograph.ts';
 import { DEMO_EVENT_ID } from './sendAs.ts';
+import type { AccountId, FileId } from '@lauta/core/ids';
 
 /** Sends a photograph of the demo's first event as its phone would have, at the demo's own time. */
 export async function uploadAs(
   sender: Lauta,
-  accountId: string,
-  photographId: string,
+  accountId: AccountId,
+  photographId: FileId,
   jpeg: Uint8Array,
   atMs: number,
 ): Promise<void> {

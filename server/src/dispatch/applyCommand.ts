@@ -30,6 +30,7 @@ import { enterWell } from '../well/enterWell.ts';
 import { publishWaters } from '../waters/publishWaters.ts';
 import type { CommandContext, Done, Handler } from '../command/commandContext.ts';
 import { openPurse } from '../ledger/purse.ts';
+import type { AccountId } from '@lauta/core/ids';
 
 const HANDLERS: { [K in CommandKind]: Handler<K> } = {
   'event.create': createEvent,
@@ -65,7 +66,7 @@ const HANDLERS: { [K in CommandKind]: Handler<K> } = {
  */
 export async function applyCommand(
   lauta: Lauta,
-  accountId: string,
+  accountId: AccountId,
   idempotencyKey: string,
   command: Command,
   pairing: Pairing | null = null,

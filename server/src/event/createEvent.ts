@@ -5,6 +5,7 @@ import { resolveWallTime } from '@lauta/core/schedule';
 import type { Handler } from '../command/commandContext.ts';
 import { requireMay } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
+import type { DayId, SessionId } from '@lauta/core/ids';
 
 const EVENT_CODE_LENGTH = 4;
 
@@ -24,8 +25,8 @@ export const createEvent: Handler<'event.create'> = async (
   const { name, zone, isPublic } = body;
   await stores.events.add({ eventId, name, zone, isPublic, eventCode }, now);
   await stores.ledger.open(eventId, { seq: 0, hash: genesisHash(eventId) });
-  const dayIds: string[] = [];
-  const sessionIds: string[] = [];
+  const dayIds: DayId[] = [];
+  const sessionIds: SessionId[] = [];
   for (const [i, { date }] of body.days.entries()) {
     const dayId = uuidv7();
     dayIds.push(dayId);

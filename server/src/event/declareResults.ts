@@ -1,6 +1,7 @@
 import type { CommandContext, Handler } from '../command/commandContext.ts';
 import { requireMay } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /** Says that the results stand, or takes that back: while they stand nothing that scores is changed. */
 export const declareResults: Handler<'results.declare'> = async (
@@ -16,7 +17,7 @@ export const declareResults: Handler<'results.declare'> = async (
 /** What would change a result waits until the director opens them again. */
 export async function refuseIfOfficial(
   { stores }: Pick<CommandContext, 'stores'>,
-  eventId: string,
+  eventId: EventId,
 ): Promise<void> {
   if ((await stores.events.find(eventId))?.officialAt) refuse('results-official');
 }

@@ -1,5 +1,7 @@
+import type { AccountId, DayId, EntrantId, EventId, SessionId } from '@lauta/core/ids';
+
 export interface LautaEvent {
-  eventId: string;
+  eventId: EventId;
   name: string;
   zone: string;
   isPublic: boolean;
@@ -8,15 +10,15 @@ export interface LautaEvent {
 }
 
 export interface EventDay {
-  dayId: string;
+  dayId: DayId;
   seq: number;
   date: string;
   codesFrom: Date | null;
 }
 
 export interface EventSession {
-  sessionId: string;
-  dayId: string;
+  sessionId: SessionId;
+  dayId: DayId;
   seq: number;
   linesInLocal: string;
   linesOutLocal: string;
@@ -27,20 +29,20 @@ export interface EventSession {
 /** Events with their days, sessions and the days' codes. */
 export interface EventStore {
   add(event: Omit<LautaEvent, 'officialAt'>, createdAt: Date): Promise<void>;
-  addDay(eventId: string, day: EventDay): Promise<void>;
+  addDay(eventId: EventId, day: EventDay): Promise<void>;
   addSession(session: EventSession): Promise<void>;
-  setOfficial(eventId: string, at: Date | null): Promise<void>;
-  find(eventId: string): Promise<LautaEvent | null>;
+  setOfficial(eventId: EventId, at: Date | null): Promise<void>;
+  find(eventId: EventId): Promise<LautaEvent | null>;
   all(): Promise<LautaEvent[]>;
   /** Events that anyone may see, and those in which the account has a role. */
-  visibleTo(accountId: string | null): Promise<LautaEvent[]>;
+  visibleTo(accountId: AccountId | null): Promise<LautaEvent[]>;
   eventCodes(): Promise<string[]>;
-  days(eventId: string): Promise<EventDay[]>;
-  setCodesFrom(dayId: string, from: Date | null): Promise<void>;
-  sessions(eventId: string): Promise<EventSession[]>;
-  addIdentifier(entrantId: string, dayId: string, code: string): Promise<void>;
-  identifiersOfDay(dayId: string): Promise<{ entrantId: string; code: string }[]>;
-  identifiersOf(entrantId: string): Promise<{ dayId: string; code: string }[]>;
+  days(eventId: EventId): Promise<EventDay[]>;
+  setCodesFrom(dayId: DayId, from: Date | null): Promise<void>;
+  sessions(eventId: EventId): Promise<EventSession[]>;
+  addIdentifier(entrantId: EntrantId, dayId: DayId, code: string): Promise<void>;
+  identifiersOfDay(dayId: DayId): Promise<{ entrantId: EntrantId; code: string }[]>;
+  identifiersOf(entrantId: EntrantId): Promise<{ dayId: DayId; code: string }[]>;
 }
 
 declare module '../storage/storage.ts' {

@@ -6,6 +6,7 @@ import { entrantScope, eventScope, idParameter, type RouteTable } from '../http/
 import type { Lauta } from '../context/lauta.ts';
 import { refuse } from '../base/refusal.ts';
 import { cardSheet } from './cardSheet.ts';
+import type { DayId, EntrantId, EventId } from '@lauta/core/ids';
 
 /** Codes of the days, and cards of them to be printed. */
 export function addIdentifierRoutes(table: RouteTable): void {
@@ -67,10 +68,10 @@ export function addIdentifierRoutes(table: RouteTable): void {
 /** An entrant's codes; those whose time has not come are for directors and judges alone. */
 async function identifiersOf(
   { storage, clock }: Lauta,
-  eventId: string,
-  entrantId: string,
+  eventId: EventId,
+  entrantId: EntrantId,
   { roles }: Subject,
-): Promise<{ dayId: string; identifier: Identifier }[]> {
+): Promise<{ dayId: DayId; identifier: Identifier }[]> {
   const { events, people } = storage.read;
   const now = clock.now();
   const eventCode = (await events.find(eventId))?.eventCode ?? '';

@@ -1,13 +1,14 @@
 import { extendCodes } from '@lauta/core/identifier';
 import type { Stores } from '../storage/storage.ts';
+import type { DayId, EntrantId, EventId } from '@lauta/core/ids';
 
 /** Gives every entrant a code for every day that has none yet, apart enough from all codes of that day. @returns those */
 export async function issueMissingIdentifiers(
   stores: Stores,
-  eventId: string,
+  eventId: EventId,
   random: () => number,
-): Promise<{ entrantId: string; dayId: string; code: string }[]> {
-  const made: { entrantId: string; dayId: string; code: string }[] = [];
+): Promise<{ entrantId: EntrantId; dayId: DayId; code: string }[]> {
+  const made: { entrantId: EntrantId; dayId: DayId; code: string }[] = [];
   const entrants = await stores.people.entrantsOf(eventId);
   for (const { dayId } of await stores.events.days(eventId)) {
     const issued = await stores.events.identifiersOfDay(dayId);

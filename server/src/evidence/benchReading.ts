@@ -10,6 +10,7 @@ import { Refusal, refuse } from '../base/refusal.ts';
 import type { Stores } from '../storage/storage.ts';
 import type { CatchRecord } from '../catch/catchStore.ts';
 import { fileEvidence } from './fileEvidence.ts';
+import type { CatchId, FileId } from '@lauta/core/ids';
 
 /** Two readings that differ by more than this many combined standard uncertainties are called different (GUM, k = 2). */
 const COVERAGE = 2;
@@ -38,7 +39,7 @@ async function expectedCard(
  */
 export async function benchReading(
   lauta: Lauta,
-  catchId: string,
+  catchId: CatchId,
   { isUrgent, isForJudge }: { isUrgent: boolean; isForJudge: boolean },
 ): Promise<BenchReadingView> {
   const { record, photographId, reading, result } = await readCatch(lauta, catchId, isUrgent);
@@ -76,9 +77,9 @@ export async function benchReading(
 
 async function readCatch(
   lauta: Lauta,
-  catchId: string,
+  catchId: CatchId,
   isUrgent: boolean,
-): Promise<{ record: CatchRecord; photographId: string; reading: BoardReading; result: AnalysisResult }> {
+): Promise<{ record: CatchRecord; photographId: FileId; reading: BoardReading; result: AnalysisResult }> {
   const stores = lauta.storage.read;
   const record = await stores.catches.find(catchId);
   const measurement = record && (await stores.catches.measurement(record.measurementId));

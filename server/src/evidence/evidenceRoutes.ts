@@ -3,6 +3,7 @@ import { refuse } from '../base/refusal.ts';
 import { catchScope } from '../catch/catchScope.ts';
 import { idParameter, type RouteTable } from '../http/routeTable.ts';
 import { benchReading } from './benchReading.ts';
+import type { AccountId } from '@lauta/core/ids';
 
 /** Of the bench's queue, at once: judges of all events are never behind one angler's readings. */
 const MOST_READINGS = { judge: 24, angler: 4 };
@@ -35,7 +36,7 @@ export function addEvidenceRoutes(table: RouteTable): void {
 function openShares() {
   const running = new Map<string, number>();
   return {
-    async take<T>(accountId: string, most: number, act: () => Promise<T>): Promise<T> {
+    async take<T>(accountId: AccountId, most: number, act: () => Promise<T>): Promise<T> {
       const now = running.get(accountId) ?? 0;
       if (now >= most) refuse('bench-busy');
       running.set(accountId, now + 1);

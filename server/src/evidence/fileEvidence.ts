@@ -7,12 +7,13 @@ import { readOriginal } from '../photo/readOriginal.ts';
 import type { Stores } from '../storage/storage.ts';
 import { currentWaters } from '../waters/currentWaters.ts';
 import type { CatchRecord } from '../catch/catchStore.ts';
+import type { FileId } from '@lauta/core/ids';
 
 /** What the file of a catch's measurement says for and against itself. */
 export async function fileEvidence(
   stores: Stores,
   record: CatchRecord,
-  photographId: string,
+  photographId: FileId,
 ): Promise<FileFinding[]> {
   const photograph = await stores.photographs.find(photographId);
   const bytes = photograph && (await readOriginal(stores, photograph));

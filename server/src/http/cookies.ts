@@ -1,6 +1,7 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { CookieOptions, Request, Response } from 'express';
 import type { Token } from '../access/signIn.ts';
+import type { AccountId } from '@lauta/core/ids';
 
 /** Over TLS no neighbouring host or port can plant a cookie of this prefix (RFC 6265bis, 4.1.3.2). */
 const HOST_ONLY = '__Host-';
@@ -43,7 +44,7 @@ export function clearTokenCookie(request: Request, response: Response): void {
   response.setHeader('Clear-Site-Data', '"cache"');
 }
 
-const markOf = (secret: string, accountId: string): string =>
+const markOf = (secret: string, accountId: AccountId): string =>
   createHmac('sha256', secret).update(`known ${accountId}`).digest('base64url');
 
 /** Remembers that an account has signed in on this browser: strangers' wrong guesses do not keep its owner out here. */
@@ -51,13 +52,13 @@ export function setKnownCookie(
   request: Request,
   response: Response,
   secret: string,
-  accountId: string,
+  accountId: AccountId,
 ): void {
   const expires = new Date(Date.now() + KNOWN_MS);
   response.cookie(nameOf(request, KNOWN), markOf(secret, accountId), { ...options(request), expires });
 }
 
-export function isKnownBrowser(request: Request, secret: string, accountId: string): boolean {
+export function isKnownBrowser(request: Request, secret: string, accountId: AccountId): boolean {
   const told = Buffer.from(cookie(request, KNOWN) ?? '');
   const expected = Buffer.from(markOf(secret, accountId));
   return told.length === expected.length && timingSafeEqual(told, expected);

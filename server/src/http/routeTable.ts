@@ -8,6 +8,7 @@ import { accountOfToken } from '../access/signIn.ts';
 import { refuse } from '../base/refusal.ts';
 import { tokenOf } from './cookies.ts';
 import { sendProblem } from './problem.ts';
+import type { EntrantId, EventId } from '@lauta/core/ids';
 
 /** What a route's handler is given, once the caller was let in. */
 export interface Asked {
@@ -32,7 +33,7 @@ export interface RouteLine {
   access: Access;
 }
 
-type ScopeOf = (asked: Asked) => Promise<Scope & { eventId: string }>;
+type ScopeOf = (asked: Asked) => Promise<Scope & { eventId: EventId }>;
 
 const WRITES_PER_MINUTE = 1500;
 const JSON_BODY = express.json({ limit: '256kb' });
@@ -92,7 +93,7 @@ export class RouteTable {
     path: string,
     capability: Capability,
     scopeOf: ScopeOf,
-    handle: (asked: Asked, scope: Scope & { eventId: string }, subject: Subject) => Promise<unknown>,
+    handle: (asked: Asked, scope: Scope & { eventId: EventId }, subject: Subject) => Promise<unknown>,
     before: RequestHandler[] = [],
   ): void {
     this.add(
@@ -158,7 +159,7 @@ export function idParameter(request: Request, name: string): string {
 }
 
 /** One entrant of an event. */
-export async function entrantScope(asked: Asked): Promise<{ eventId: string; entrantId: string }> {
+export async function entrantScope(asked: Asked): Promise<{ eventId: EventId; entrantId: EntrantId }> {
   const { eventId } = await eventScope(asked);
   const entrantId = idParameter(asked.request, 'entrantId');
   const entrant = await asked.lauta.storage.read.people.findEntrant(entrantId);

@@ -4,6 +4,7 @@ import { genesisHash } from '@lauta/core/ledger';
 import { enter } from '../ledger/enter.ts';
 import type { Lauta } from '../context/lauta.ts';
 import type { Stores } from '../storage/storage.ts';
+import type { AccountId, DeviceId, EventId, KeyId, PairingId } from '@lauta/core/ids';
 
 /** Under this name the settings hold the id of the installation's own ledger. */
 export const LEDGER_SETTING = 'installation-ledger';
@@ -11,17 +12,23 @@ export const FIRST_KIND = 'installation.open';
 
 /** What happens to accounts and devices, whichever event they serve. */
 export type InstallationAct =
-  | { kind: 'account.found'; accountId: string }
-  | { kind: 'account.suspend'; accountId: string; why: string }
-  | { kind: 'account.reinstate'; accountId: string; why: string }
-  | { kind: 'password.set'; accountId: string; how: 'invitation' | 'own' | 'renewal' }
+  | { kind: 'account.found'; accountId: AccountId }
+  | { kind: 'account.suspend'; accountId: AccountId; why: string }
+  | { kind: 'account.reinstate'; accountId: AccountId; why: string }
+  | { kind: 'password.set'; accountId: AccountId; how: 'invitation' | 'own' | 'renewal' }
   | {
       kind: 'password.renew';
-      accountId: string;
-      /** Null: by whoever runs the machine. */ eventId: string | null;
+      accountId: AccountId;
+      /** Null: by whoever runs the machine. */ eventId: EventId | null;
     }
-  | { kind: 'key.register'; accountId: string; keyId: string; deviceId: string; pairingId: string | null }
-  | { kind: 'key.revoke'; accountId: string; keyId: string; why: string };
+  | {
+      kind: 'key.register';
+      accountId: AccountId;
+      keyId: KeyId;
+      deviceId: DeviceId;
+      pairingId: PairingId | null;
+    }
+  | { kind: 'key.revoke'; accountId: AccountId; keyId: KeyId; why: string };
 
 /**
  * Opens the installation's own ledger where there is none: its first entry says which devices' keys and founders were
@@ -60,7 +67,7 @@ export async function installationLedger(stores: Stores): Promise<string> {
 export async function note(
   lauta: Pick<Lauta, 'signer'>,
   stores: Stores,
-  actorId: string,
+  actorId: AccountId,
   at: Date,
   act: InstallationAct,
 ): Promise<void> {

@@ -9,6 +9,7 @@ import {
 import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { z } from 'zod';
 import { headBytes, type LedgerHead } from '@lauta/core/ledger';
+import type { EventId, KeyId } from '@lauta/core/ids';
 
 /** A head with the word of the installation that it was so. */
 export interface SignedHead extends LedgerHead {
@@ -17,7 +18,7 @@ export interface SignedHead extends LedgerHead {
 }
 
 export interface LedgerKey {
-  keyId: string;
+  keyId: KeyId;
   /** SubjectPublicKeyInfo in PEM (RFC 8410). */
   publicKey: string;
   /** Null for the one that signs now. */
@@ -28,9 +29,9 @@ export interface LedgerKey {
 
 /** Signs the heads of ledgers with a key that is not in the database: who alters only that can't sign anew. */
 export interface HeadSigner {
-  sign(eventId: string, head: LedgerHead): SignedHead;
+  sign(eventId: EventId, head: LedgerHead): SignedHead;
   /** Whether a signature is one of this installation's, by the present key or a former one. */
-  isSigned(eventId: string, head: SignedHead): boolean;
+  isSigned(eventId: EventId, head: SignedHead): boolean;
   keys(): LedgerKey[];
   /** False where the key passes with the process: then a head of before it can't be told from a forged one. */
   readonly isLasting: boolean;

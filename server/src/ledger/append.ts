@@ -8,6 +8,7 @@ import {
 import type { CommitmentPurse } from './purse.ts';
 import type { Stores } from '../storage/storage.ts';
 import type { HeadSigner, SignedHead } from '../keys/headSigner.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /**
  * Appends an entry to a ledger whose head the caller has locked, and signs where it ends now. Where its time is before
@@ -32,7 +33,7 @@ export async function append(
   return signed;
 }
 
-async function timeOf(stores: Stores, eventId: string, seq: number): Promise<string | null> {
+async function timeOf(stores: Stores, eventId: EventId, seq: number): Promise<string | null> {
   const [last] = seq > 0 ? await stores.ledger.entries(eventId, seq - 1, 1) : [];
   return last ? (JSON.parse(Buffer.from(last.bytes).toString('utf8')) as LedgerEntry).at : null;
 }

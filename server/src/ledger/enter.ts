@@ -2,11 +2,12 @@ import { openPurse, type CommitmentPurse } from './purse.ts';
 import type { Lauta } from '../context/lauta.ts';
 import type { Stores } from '../storage/storage.ts';
 import { append } from './append.ts';
+import type { AccountId } from '@lauta/core/ids';
 
 export interface Entered {
   /** Whose ledger: an event's, or the installation's own. */
   ledgerId: string;
-  actorId: string;
+  actorId: AccountId;
   kind: string;
   /** The very instant that is stored with what was done. */
   at: Date;

@@ -1,5 +1,6 @@
 import type { LedgerHead, StoredEntry } from '@lauta/core/ledger';
 import type { SignedHead } from '../keys/headSigner.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /** A head as it is stored: one of a version that did not sign has no signature. */
 export type StoredHead =
@@ -22,27 +23,27 @@ export type StoredCommitment = Omit<Commitment, 'salt' | 'value'> & {
 /** The append-only record of each event. */
 export interface LedgerStore {
   /** Begins an event's ledger. */
-  open(eventId: string, head: LedgerHead): Promise<void>;
-  head(eventId: string): Promise<StoredHead | null>;
+  open(eventId: EventId, head: LedgerHead): Promise<void>;
+  head(eventId: EventId): Promise<StoredHead | null>;
   /** The head, locked until the transaction ends, so that appends follow one another. Null when there is no ledger. */
-  lockHead(eventId: string): Promise<LedgerHead | null>;
+  lockHead(eventId: EventId): Promise<LedgerHead | null>;
   append(
-    eventId: string,
+    eventId: EventId,
     entry: StoredEntry,
     commitments: readonly Commitment[],
     signed: SignedHead,
   ): Promise<void>;
   /** Entries with `seq` over `after`, oldest first. */
-  entries(eventId: string, after: number, limit: number): Promise<StoredEntry[]>;
+  entries(eventId: EventId, after: number, limit: number): Promise<StoredEntry[]>;
   /** A page of the entries whose text holds `search`, newest first, and how many there are. */
   find(
-    eventId: string,
+    eventId: EventId,
     search: string,
     offset: number,
     limit: number,
   ): Promise<{ entries: StoredEntry[]; total: number }>;
   /** All commitments of a ledger; those that were erased have neither salt nor value. */
-  commitments(eventId: string): Promise<StoredCommitment[]>;
+  commitments(eventId: EventId): Promise<StoredCommitment[]>;
   /** Every ledger of which anything is left. */
   all(): Promise<string[]>;
 }

@@ -3,6 +3,7 @@ import { commitTo, type LedgerEntry } from '@lauta/core/ledger';
 import { catchState } from '@lauta/core/catch';
 import type { StoredCommitment } from './ledgerStore.ts';
 import type { RecordTable } from './recordRows.ts';
+import type { CatchId, EntrantId, FileId, VerdictId } from '@lauta/core/ids';
 
 /** A row that entries say must be there. A field that is absent was not told, or what told it was erased. */
 export interface ExpectedRow {
@@ -58,7 +59,7 @@ export class Fold {
   /** Of erased commitments: what rows they may have been of. */
   private readonly erasedKeys = new Set<string>();
   private readonly shown = new Map<string, number>();
-  private readonly decided = new Map<string, { verdictId: string; kind: string }[]>();
+  private readonly decided = new Map<string, { verdictId: VerdictId; kind: string }[]>();
   private readonly answered = new Map<string, string[]>();
   private entry: LedgerEntry | null = null;
 
@@ -143,7 +144,7 @@ export class Fold {
     this.erasedKeys.add(name);
   }
 
-  codesUntold(entrantId: string): void {
+  codesUntold(entrantId: EntrantId): void {
     this.untoldCodes.add(entrantId);
   }
 
@@ -152,13 +153,13 @@ export class Fold {
   }
 
   /** Attaches a photograph to a catch, after those that it has. */
-  show(catchId: string, photographId: unknown, role: string): void {
+  show(catchId: CatchId, photographId: unknown, role: string): void {
     const seq = this.shown.get(catchId) ?? 0;
     this.shown.set(catchId, seq + 1);
     this.set('catch-photograph', [catchId, seq], { photographId, role });
   }
 
-  file(photographId: string, hash: unknown): void {
+  file(photographId: FileId, hash: unknown): void {
     const opened = this.open(`photograph-${photographId}`, hash);
     this.set(
       'photograph',
@@ -167,14 +168,14 @@ export class Fold {
     );
   }
 
-  verdict(catchId: string, verdictId: string, kind: string): number {
+  verdict(catchId: CatchId, verdictId: VerdictId, kind: string): number {
     const former = this.decided.get(catchId) ?? [];
     former.push({ verdictId, kind });
     this.decided.set(catchId, former);
     return former.length;
   }
 
-  answer(verdictId: string, answerId: string): void {
+  answer(verdictId: VerdictId, answerId: string): void {
     this.answered.set(verdictId, [...(this.answered.get(verdictId) ?? []), answerId]);
   }
 

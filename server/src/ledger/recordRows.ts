@@ -1,3 +1,5 @@
+import type { AccountId, DeviceId, EventId, KeyId, PairingId } from '@lauta/core/ids';
+
 /** A row outside of the ledger that scores or is shown, as far as entries speak of it. */
 export interface RecordRow {
   table: RecordTable;
@@ -14,13 +16,13 @@ export type RecordTable = (typeof RECORD_TABLES)[number];
 
 /** What was there before the installation kept a ledger of its own. */
 export interface AdoptedInstallation {
-  keys: { keyId: string; accountId: string; deviceId: string; pairingId: string | null; registeredAt: string; revokedAt: string | null; revokedWhy: string | null }[]; // prettier-ignore
-  accounts: { accountId: string; founder: boolean; suspendedAt: string | null }[];
+  keys: { keyId: KeyId; accountId: AccountId; deviceId: DeviceId; pairingId: PairingId | null; registeredAt: string; revokedAt: string | null; revokedWhy: string | null }[]; // prettier-ignore
+  accounts: { accountId: AccountId; founder: boolean; suspendedAt: string | null }[];
 }
 
 /** Every row of which a ledger speaks, as it is stored now: read in bulk, a few questions an event. */
 export interface RecordStore {
-  ofEvent(eventId: string): Promise<RecordRow[]>;
+  ofEvent(eventId: EventId): Promise<RecordRow[]>;
   ofInstallation(): Promise<RecordRow[]>;
   installation(): Promise<AdoptedInstallation>;
 }

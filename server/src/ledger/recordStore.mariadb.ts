@@ -5,6 +5,7 @@ import { exifSha256 } from './exifSha256.ts';
 import type { Connection } from '../storage/database.ts';
 import * as tables from '../storage/schema.ts';
 import type { RecordRow, RecordStore, RecordTable } from './recordRows.ts';
+import type { EventId } from '@lauta/core/ids';
 
 const instant = (at: Date | null): string | null => at?.toISOString() ?? null;
 
@@ -69,7 +70,7 @@ async function adopted(db: Connection) {
   };
 }
 
-async function eventRows(db: Connection, eventId: string): Promise<RecordRow[]> {
+async function eventRows(db: Connection, eventId: EventId): Promise<RecordRow[]> {
   const { events, eventDays, eventSessions } = tables;
   const found = await db.select().from(events).where(eq(events.eventId, eventId));
   const days = await db.select().from(eventDays).where(eq(eventDays.eventId, eventId));
@@ -105,7 +106,7 @@ async function eventRows(db: Connection, eventId: string): Promise<RecordRow[]> 
   ];
 }
 
-async function peopleRows(db: Connection, eventId: string): Promise<RecordRow[]> {
+async function peopleRows(db: Connection, eventId: EventId): Promise<RecordRow[]> {
   const { eventRoles, accounts, entrants, entrantMembers, identifiers } = tables;
   const roles = await db
     .select({ role: eventRoles, name: accounts.name, email: accounts.email })
@@ -148,7 +149,7 @@ async function peopleRows(db: Connection, eventId: string): Promise<RecordRow[]>
   ];
 }
 
-async function publishedRows(db: Connection, eventId: string): Promise<RecordRow[]> {
+async function publishedRows(db: Connection, eventId: EventId): Promise<RecordRow[]> {
   const sheets = await db.select().from(tables.ruleSheets).where(eq(tables.ruleSheets.eventId, eventId));
   const waters = await db.select().from(tables.waters).where(eq(tables.waters.eventId, eventId));
   const boards = await db.select().from(tables.boards).where(eq(tables.boards.eventId, eventId));
@@ -161,7 +162,7 @@ async function publishedRows(db: Connection, eventId: string): Promise<RecordRow
   ];
 }
 
-async function catchRows(db: Connection, eventId: string): Promise<RecordRow[]> {
+async function catchRows(db: Connection, eventId: EventId): Promise<RecordRow[]> {
   const { catches, measurements, catchPhotographs, verdicts, answers } = tables;
   const ofEvent = eq(catches.eventId, eventId);
   const caught = await db.select().from(catches).where(ofEvent);
@@ -208,7 +209,7 @@ async function catchRows(db: Connection, eventId: string): Promise<RecordRow[]> 
   ];
 }
 
-async function custodyRows(db: Connection, eventId: string): Promise<RecordRow[]> {
+async function custodyRows(db: Connection, eventId: EventId): Promise<RecordRow[]> {
   const { timings, announcements, captures } = tables;
   const timed = await db.select().from(timings).where(eq(timings.eventId, eventId));
   const announced = await db.select().from(announcements).where(eq(announcements.eventId, eventId));
@@ -231,7 +232,7 @@ async function custodyRows(db: Connection, eventId: string): Promise<RecordRow[]
   ];
 }
 
-async function wellRows(db: Connection, eventId: string): Promise<RecordRow[]> {
+async function wellRows(db: Connection, eventId: EventId): Promise<RecordRow[]> {
   const { wellEntries, weighInEntries, specimens, specimenPhotographs } = tables;
   const well = await db.select().from(wellEntries).where(eq(wellEntries.eventId, eventId));
   const weighed = await db.select().from(weighInEntries).where(eq(weighInEntries.eventId, eventId));
@@ -258,7 +259,7 @@ async function wellRows(db: Connection, eventId: string): Promise<RecordRow[]> {
 }
 
 /** Photographs that belong to a catch or specimen; others stand in no entry yet. */
-async function photographRows(db: Connection, eventId: string): Promise<RecordRow[]> {
+async function photographRows(db: Connection, eventId: EventId): Promise<RecordRow[]> {
   const { photographs, photographCopies, catchPhotographs, specimenPhotographs } = tables;
   const found = await db
     .selectDistinct({ one: photographs })
@@ -297,7 +298,7 @@ async function photographRows(db: Connection, eventId: string): Promise<RecordRo
   );
 }
 
-async function receiptRows(db: Connection, eventId: string): Promise<RecordRow[]> {
+async function receiptRows(db: Connection, eventId: EventId): Promise<RecordRow[]> {
   const { receipts } = tables;
   const kept = await db
     .select()

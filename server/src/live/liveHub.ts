@@ -1,14 +1,15 @@
 import { EventEmitter } from 'node:events';
 import type { StreamEvent } from '@lauta/contract';
+import type { AccountId, EventId } from '@lauta/core/ids';
 
 /** Tells every open stream of this process that an event's ledger grew. */
 export interface LiveHub {
   publish(event: StreamEvent): void;
   /** Ends the open streams of an account: what it may see has changed. */
-  dropAccount(accountId: string): void;
-  onDrop(accountId: string, end: () => void): () => void;
+  dropAccount(accountId: AccountId): void;
+  onDrop(accountId: AccountId, end: () => void): () => void;
   /** @returns a function that ends the subscription */
-  subscribe(eventId: string, listener: (event: StreamEvent) => void): () => void;
+  subscribe(eventId: EventId, listener: (event: StreamEvent) => void): () => void;
 }
 
 export function openLiveHub(): LiveHub {

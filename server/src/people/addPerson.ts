@@ -4,6 +4,7 @@ import { issueMissingIdentifiers } from '../event/identifiers.ts';
 import { refuse } from '../base/refusal.ts';
 import { tokenSha256 } from '../access/signIn.ts';
 import { requireMay } from '../access/scope.ts';
+import type { DayId, EntrantId } from '@lauta/core/ids';
 
 /**
  * Gives a person roles in the event; who becomes an angler becomes an entrant of one. A role counts once its person has
@@ -35,8 +36,8 @@ export const addPerson: Handler<'people.add'> = async (
   }
   const acceptedAt = personId === accountId ? now : null;
   for (const role of body.roles) await stores.people.addRole(eventId, personId, role, acceptedAt);
-  let entrant: { entrantId: string; number: number } | null = null;
-  let identifiers: { entrantId: string; dayId: string; code: string }[] = [];
+  let entrant: { entrantId: EntrantId; number: number } | null = null;
+  let identifiers: { entrantId: EntrantId; dayId: DayId; code: string }[] = [];
   if (body.roles.includes('angler')) {
     const entrants = await stores.people.entrantsOf(eventId);
     const own = (await stores.people.entrantsWith(personId)).find((one) => one.eventId === eventId);

@@ -1,4 +1,5 @@
 import { list, told, type Body, type Folds } from '../ledger/recordFold.ts';
+import type { EntrantId } from '@lauta/core/ids';
 
 /** What entries of people and their roles say of their rows. */
 export const PEOPLE_RECORD = {
@@ -15,7 +16,7 @@ export const PEOPLE_RECORD = {
       [accountId],
       told(person, (value: Body) => value),
     );
-    const entrant = body['entrant'] as { entrantId: string; number: number } | null;
+    const entrant = body['entrant'] as { entrantId: EntrantId; number: number } | null;
     if (entrant) {
       fold.set('entrant', [entrant.entrantId], { number: entrant.number });
       fold.set('member', [entrant.entrantId, accountId], {});

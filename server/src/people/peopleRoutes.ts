@@ -4,6 +4,7 @@ import { eventScope, idParameter, type RouteTable } from '../http/routeTable.ts'
 import type { Lauta } from '../context/lauta.ts';
 import type { SignedInAccount } from '../access/peopleStore.ts';
 import { invite, offerRenewal, suspendAccount } from '../access/signIn.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /** The people of an event, for its directors and judges. */
 export function addPeopleRoutes(table: RouteTable): void {
@@ -64,7 +65,7 @@ export function addPeopleRoutes(table: RouteTable): void {
   );
 }
 
-async function listPeople(lauta: Lauta, eventId: string): Promise<PersonView[]> {
+async function listPeople(lauta: Lauta, eventId: EventId): Promise<PersonView[]> {
   const people = await lauta.storage.read.people.peopleOf(eventId);
   return people.map(({ account, roles, isAccepted, entrantNumber }) => ({
     accountId: account.accountId,

@@ -1,6 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import pLimit from 'p-limit';
+import type { AccountId } from '@lauta/core/ids';
 
 export interface DecodedCopies {
   /** Stored lying: upright it is as wide as the file's picture is high. */
@@ -65,7 +66,7 @@ export function openDecoder({ processes = 2, limitMs = 15_000 }: DecoderOptions 
     });
 
   return {
-    async decode(accountId: string, bytes: Uint8Array, maxPixels: number): Promise<Decoding> {
+    async decode(accountId: AccountId, bytes: Uint8Array, maxPixels: number): Promise<Decoding> {
       const own = accounts.get(accountId) ?? pLimit(1);
       accounts.set(accountId, own);
       try {

@@ -3,6 +3,7 @@ import type { CommandContext } from '../command/commandContext.ts';
 import { exifSha256 } from '../ledger/exifSha256.ts';
 import type { Photograph } from './photographStore.ts';
 import { refuse } from '../base/refusal.ts';
+import type { EventId, FileId } from '@lauta/core/ids';
 
 /** What stands behind a photograph's commitment in the ledger: the original, and the copies that others see. */
 export async function commitmentValue({ stores }: CommandContext, photograph: Photograph) {
@@ -22,8 +23,8 @@ export async function commitmentValue({ stores }: CommandContext, photograph: Ph
 /** An own photograph or clip that has come whole and belongs to no catch or specimen yet. */
 export async function freeFile(
   { stores, accountId }: CommandContext,
-  eventId: string,
-  photographId: string,
+  eventId: EventId,
+  photographId: FileId,
   kind: 'photograph' | 'clip',
 ): Promise<Photograph> {
   const photograph = await stores.photographs.find(photographId);

@@ -4,6 +4,7 @@ import { isJpeg, jpegStructure, jpegTrouble, readExif } from '@lauta/vision';
 import { refuse } from '../base/refusal.ts';
 import { openDecoder } from './decoder.ts';
 import type { Completion } from './photographStore.ts';
+import type { AccountId } from '@lauta/core/ids';
 
 const decoder = openDecoder();
 
@@ -20,7 +21,7 @@ const REFUSED_AS = {
  * photograph; files that break off.
  */
 export async function inspectJpeg(
-  accountId: string,
+  accountId: AccountId,
   bytes: Uint8Array,
 ): Promise<Omit<Completion, 'completedAt'>> {
   if (!isJpeg(bytes)) refuse('not-a-jpeg');

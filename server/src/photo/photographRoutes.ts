@@ -12,6 +12,7 @@ import { refuse } from '../base/refusal.ts';
 import type { Photograph } from './photographStore.ts';
 import { completePhotograph, declarePhotograph, receiveChunk } from './receivePhotograph.ts';
 import { readOriginal } from './readOriginal.ts';
+import type { EventId } from '@lauta/core/ids';
 
 const CHUNK_BODY = express.raw({ type: () => true, limit: PHOTOGRAPH_LIMITS.chunkBytes + 1024 });
 
@@ -87,14 +88,14 @@ async function photographAsked({ lauta, request }: Asked): Promise<Photograph> {
   return photograph;
 }
 
-async function uploadScope(asked: Asked): Promise<Scope & { eventId: string }> {
+async function uploadScope(asked: Asked): Promise<Scope & { eventId: EventId }> {
   const { eventId, accountId } = await photographAsked(asked);
   if (asked.account && accountId !== asked.account.accountId) refuse('not-found', { what: 'photograph' });
   return { eventId };
 }
 
 /** A photograph is seen by whom its catch or specimen is seen by; before it belongs to one, by its sender. */
-async function viewScope(asked: Asked): Promise<Scope & { eventId: string }> {
+async function viewScope(asked: Asked): Promise<Scope & { eventId: EventId }> {
   const { photographId, eventId, accountId } = await photographAsked(asked);
   const { catches, specimens } = asked.lauta.storage.read;
   const record =

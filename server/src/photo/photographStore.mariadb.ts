@@ -8,12 +8,13 @@ import {
   specimenPhotographs,
 } from '../storage/schema.ts';
 import type { PhotographStore } from './photographStore.ts';
+import type { FileId } from '@lauta/core/ids';
 
 export function mariadbPhotographStore(db: Connection): PhotographStore {
   return { ...filesIn(db), ...chunksIn(db), ...copiesIn(db), ...loosePartsIn(db) };
 }
 
-const ofPhotograph = (photographId: string) => eq(photographChunks.photographId, photographId);
+const ofPhotograph = (photographId: FileId) => eq(photographChunks.photographId, photographId);
 
 /** Files by their ids, from declared to whole. */
 function filesIn(

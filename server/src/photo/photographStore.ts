@@ -1,10 +1,11 @@
 import type { PhotoExif } from '@lauta/core/file-evidence';
 import type { MediaType, PhotographVariant } from '@lauta/contract';
+import type { AccountId, EventId, FileId } from '@lauta/core/ids';
 
 export interface Photograph {
-  photographId: string;
-  eventId: string;
-  accountId: string;
+  photographId: FileId;
+  eventId: EventId;
+  accountId: AccountId;
   sha256: string;
   byteLength: number;
   chunkBytes: number;
@@ -32,28 +33,28 @@ export interface PhotographStore {
     photograph: Omit<Photograph, 'completingAt' | 'completedAt' | 'widthPx' | 'heightPx' | 'exif'>,
     at: Date,
   ): Promise<void>;
-  find(photographId: string): Promise<Photograph | null>;
+  find(photographId: FileId): Promise<Photograph | null>;
   /** The photograph, locked until the transaction ends. */
-  lock(photographId: string): Promise<Photograph | null>;
-  setCompleting(photographId: string, at: Date | null): Promise<void>;
+  lock(photographId: FileId): Promise<Photograph | null>;
+  setCompleting(photographId: FileId, at: Date | null): Promise<void>;
   /** A chunk sent again takes the place of the former one. */
-  putChunk(photographId: string, seq: number, bytes: Uint8Array): Promise<void>;
-  receivedChunks(photographId: string): Promise<number[]>;
-  chunk(photographId: string, seq: number): Promise<Uint8Array | null>;
-  removeChunks(photographId: string): Promise<void>;
-  complete(photographId: string, completion: Completion): Promise<void>;
+  putChunk(photographId: FileId, seq: number, bytes: Uint8Array): Promise<void>;
+  receivedChunks(photographId: FileId): Promise<number[]>;
+  chunk(photographId: FileId, seq: number): Promise<Uint8Array | null>;
+  removeChunks(photographId: FileId): Promise<void>;
+  complete(photographId: FileId, completion: Completion): Promise<void>;
   copy(
-    photographId: string,
+    photographId: FileId,
     variant: Exclude<PhotographVariant, 'original'>,
   ): Promise<{ bytes: Uint8Array; sha256: string } | null>;
   /** SHA-256 of each copy's bytes as they are stored now. */
-  copyHashes(photographId: string): Promise<Record<'screen' | 'thumb', string> | null>;
+  copyHashes(photographId: FileId): Promise<Record<'screen' | 'thumb', string> | null>;
   /** Forgets a photograph that turned out to be none. */
-  remove(photographId: string): Promise<void>;
+  remove(photographId: FileId): Promise<void>;
   /** Bytes and files that an account has declared and not yet attached to a catch or specimen. */
-  looseOf(accountId: string): Promise<{ bytes: number; files: number }>;
+  looseOf(accountId: AccountId): Promise<{ bytes: number; files: number }>;
   /** Bytes that an account has sent to an event, whatever became of them. */
-  bytesIn(eventId: string, accountId: string): Promise<number>;
+  bytesIn(eventId: EventId, accountId: AccountId): Promise<number>;
   /** Of those that belong to nothing: not completed and declared before one instant, or declared before another. */
   forsaken(unfinishedBefore: Date, unclaimedBefore: Date, limit: number): Promise<string[]>;
 }

@@ -7,6 +7,7 @@ import { inspectClip } from './inspectClip.ts';
 import { inspectJpeg } from './inspectJpeg.ts';
 import type { Photograph } from './photographStore.ts';
 import { chunkCount, chunksOf, sha256Of } from './readOriginal.ts';
+import type { AccountId, FileId } from '@lauta/core/ids';
 
 /** What one account may have uploaded without claiming a catch with it. */
 const MAX_LOOSE = { bytes: 512 * 1024 * 1024, files: 200 };
@@ -28,7 +29,7 @@ async function stateOf(lauta: Lauta, photograph: Photograph): Promise<Photograph
 /** Announces a photograph. Announced again it tells what has come, so that a broken upload goes on where it was. */
 export async function declarePhotograph(
   lauta: Lauta,
-  accountId: string,
+  accountId: AccountId,
   declared: DeclarePhotograph,
 ): Promise<PhotographState> {
   const { photographs } = lauta.storage.read;
@@ -67,7 +68,7 @@ export async function declarePhotograph(
 async function requireRoom(
   lauta: Lauta,
   { photographs }: Stores,
-  accountId: string,
+  accountId: AccountId,
   { eventId, byteLength }: DeclarePhotograph,
 ): Promise<void> {
   if (lauta.disk.isShort()) refuse('storage-full');
@@ -78,7 +79,7 @@ async function requireRoom(
     refuse('too-many-files', { mostBytes: MAX_EVENT_BYTES });
 }
 
-async function ownPhotograph(find: Promise<Photograph | null>, accountId: string): Promise<Photograph> {
+async function ownPhotograph(find: Promise<Photograph | null>, accountId: AccountId): Promise<Photograph> {
   const photograph = await find;
   if (!photograph || photograph.accountId !== accountId) refuse('not-found', { what: 'photograph' });
   return photograph;
@@ -87,8 +88,8 @@ async function ownPhotograph(find: Promise<Photograph | null>, accountId: string
 /** Keeps a chunk. Once completing has begun none is exchanged: what is sent again must be what is there. */
 export async function receiveChunk(
   lauta: Lauta,
-  accountId: string,
-  photographId: string,
+  accountId: AccountId,
+  photographId: FileId,
   seq: number,
   bytes: Uint8Array,
 ): Promise<void> {
@@ -119,8 +120,8 @@ function isCompleting({ completingAt }: Photograph): boolean {
  */
 export async function completePhotograph(
   lauta: Lauta,
-  accountId: string,
-  photographId: string,
+  accountId: AccountId,
+  photographId: FileId,
 ): Promise<PhotographState> {
   const begun = await lauta.storage.change(async ({ photographs }) => {
     const photograph = await ownPhotograph(photographs.lock(photographId), accountId);
@@ -161,7 +162,7 @@ async function inspect(lauta: Lauta, photograph: Photograph) {
 const MAY_COME_AGAIN = ['photograph-missing', 'checksum-mismatch', 'photograph-sealed', 'bench-busy'];
 
 /** A file that is no photograph is not kept; who sent it still has it. */
-async function giveUp(lauta: Lauta, photographId: string, error: unknown): Promise<void> {
+async function giveUp(lauta: Lauta, photographId: FileId, error: unknown): Promise<void> {
   const type = error instanceof Refusal ? error.type : null;
   await lauta.storage
     .change(async ({ photographs }) => {

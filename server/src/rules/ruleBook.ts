@@ -2,6 +2,7 @@ import { readRuleSheet } from '@lauta/contract';
 import type { RuleBook, RuleSheet } from '@lauta/core/rules';
 import type { Stores } from '../storage/storage.ts';
 import type { PublishedSheet } from './ruleStore.ts';
+import type { EventId } from '@lauta/core/ids';
 
 export interface PublishedBook extends RuleBook {
   published: { version: number; publishedAtMs: number }[];
@@ -13,7 +14,7 @@ export function readPublished(sheet: PublishedSheet): RuleSheet {
 }
 
 /** Every version of an event's sheet, read and lifted; null while none is published. */
-export async function loadRuleBook(stores: Stores, eventId: string): Promise<PublishedBook | null> {
+export async function loadRuleBook(stores: Stores, eventId: EventId): Promise<PublishedBook | null> {
   const sheets = await stores.rules.versions(eventId);
   const last = sheets.at(-1);
   if (!last) return null;

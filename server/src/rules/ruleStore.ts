@@ -1,3 +1,5 @@
+import type { EventId } from '@lauta/core/ids';
+
 export interface PublishedSheet {
   version: number;
   bytes: Uint8Array;
@@ -7,9 +9,9 @@ export interface PublishedSheet {
 
 /** Published rule sheets: added to, never changed. */
 export interface RuleStore {
-  add(eventId: string, sheet: PublishedSheet): Promise<void>;
+  add(eventId: EventId, sheet: PublishedSheet): Promise<void>;
   /** All versions, first to last. */
-  versions(eventId: string): Promise<PublishedSheet[]>;
+  versions(eventId: EventId): Promise<PublishedSheet[]>;
 }
 
 declare module '../storage/storage.ts' {

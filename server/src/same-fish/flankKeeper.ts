@@ -3,6 +3,7 @@ import type { AlikeCatch } from '@lauta/contract';
 import type { PhotoAnalysis } from '@lauta/vision';
 import type { Storage, Stores } from '../storage/storage.ts';
 import type { StoredFlank } from './flankStore.ts';
+import type { CatchId, EventId, FileId, MeasurementId, SpeciesId } from '@lauta/core/ids';
 
 /** Lengths farther apart than this share are not compared. */
 const LENGTH_SPAN = 0.08;
@@ -10,10 +11,10 @@ const MOST_ALIKE = 3;
 const MOST_PLACES = 14;
 
 interface CaughtFish {
-  catchId: string;
-  eventId: string;
-  speciesId: string;
-  measurementId: string;
+  catchId: CatchId;
+  eventId: EventId;
+  speciesId: SpeciesId;
+  measurementId: MeasurementId;
 }
 
 interface EventFlanks {
@@ -22,7 +23,7 @@ interface EventFlanks {
 }
 
 /** Reads one catch's photograph; null where it cannot be read now, `unreadable` where it never will be. */
-export type ReadCatch = (catchId: string) => Promise<PhotoAnalysis | 'unreadable' | null>;
+export type ReadCatch = (catchId: CatchId) => Promise<PhotoAnalysis | 'unreadable' | null>;
 
 export interface Alike {
   catches: AlikeCatch[];
@@ -43,7 +44,7 @@ export class FlankKeeper {
   }
 
   /** Keeps what an analysis says of a catch's flank. */
-  async keep(record: CaughtFish, photographId: string, analysis: PhotoAnalysis): Promise<StoredFlank> {
+  async keep(record: CaughtFish, photographId: FileId, analysis: PhotoAnalysis): Promise<StoredFlank> {
     const stored: StoredFlank = {
       catchId: record.catchId,
       eventId: record.eventId,
@@ -119,7 +120,7 @@ export class FlankKeeper {
     return near;
   }
 
-  private async readAll(catchIds: readonly string[], readCatch: ReadCatch): Promise<void> {
+  private async readAll(catchIds: readonly CatchId[], readCatch: ReadCatch): Promise<void> {
     for (const catchId of catchIds) {
       if (this.reading.has(catchId)) continue;
       this.reading.add(catchId);
@@ -141,7 +142,7 @@ export class FlankKeeper {
     }
   }
 
-  private flanksOf(eventId: string): Promise<EventFlanks> {
+  private flanksOf(eventId: EventId): Promise<EventFlanks> {
     const known = this.events.get(eventId);
     if (known) return known;
     const loading = load(this.storage.read, eventId);
@@ -151,7 +152,7 @@ export class FlankKeeper {
   }
 }
 
-async function load(stores: Stores, eventId: string): Promise<EventFlanks> {
+async function load(stores: Stores, eventId: EventId): Promise<EventFlanks> {
   return indexed(await stores.flanks.inEvent(eventId));
 }
 

@@ -1,10 +1,11 @@
 import type { KeptFlank } from '@lauta/vision/same-fish';
+import type { CatchId, EventId, FileId } from '@lauta/core/ids';
 
 /** What is kept of one catch's fish for comparison; nulls where its photograph gives none. */
 export interface StoredFlank {
-  catchId: string;
-  eventId: string;
-  photographId: string;
+  catchId: CatchId;
+  eventId: EventId;
+  photographId: FileId;
   lengthMm: number | null;
   sigmaMm: number | null;
   flank: KeptFlank | null;
@@ -14,7 +15,7 @@ export interface StoredFlank {
 export interface FlankStore {
   /** Keeps a flank in place of a former one. */
   put(flank: StoredFlank): Promise<void>;
-  inEvent(eventId: string): Promise<StoredFlank[]>;
+  inEvent(eventId: EventId): Promise<StoredFlank[]>;
 }
 
 declare module '../storage/storage.ts' {

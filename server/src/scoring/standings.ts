@@ -10,6 +10,7 @@ import { wellsOfEvent } from '../well/wellViews.ts';
 import { sheetOfTicket } from '../weigh-in/sheetOfTicket.ts';
 import { linesOutOf } from '../event/linesOut.ts';
 import type { Stores } from '../storage/storage.ts';
+import type { DayId, EntrantId, EventId } from '@lauta/core/ids';
 
 export interface Standings {
   /** The ledger's place that they stand for. */
@@ -18,18 +19,18 @@ export interface Standings {
   entrants: Entrant[];
   standings: Standing[];
   /** Totals that boats share from the water, unofficial. */
-  onWater: { entrantId: string; steps: number; fish: number }[];
+  onWater: { entrantId: EntrantId; steps: number; fish: number }[];
 }
 
 export interface StandingsQuestion {
   include: 'all' | 'official';
-  dayId: string | null;
+  dayId: DayId | null;
 }
 
 /** The standings computed anew from catches and verdicts. */
 export async function computeStandings(
   stores: Stores,
-  eventId: string,
+  eventId: EventId,
   { include, dayId }: StandingsQuestion,
 ): Promise<Standings> {
   const head = await stores.ledger.head(eventId);
@@ -63,10 +64,10 @@ export async function computeStandings(
 /** What boats say from the water of the last day that has a well, where they share it and no bag is weighed yet. */
 async function sharedTotals(
   stores: Stores,
-  eventId: string,
+  eventId: EventId,
   sheet: WeightSheet,
   tickets: readonly Ticket[],
-  dayId: string | null,
+  dayId: DayId | null,
 ): Promise<Standings['onWater']> {
   const wells = await wellsOfEvent(stores, eventId);
   const days = (await stores.events.days(eventId)).map((day) => day.dayId);
@@ -86,7 +87,7 @@ const KEPT = 64;
 /** Remembers standings by the ledger's head: between two entries nothing that scores can change. */
 export function standingsMemory() {
   const kept = new Map<string, Promise<Standings>>();
-  return async (stores: Stores, eventId: string, question: StandingsQuestion): Promise<Standings> => {
+  return async (stores: Stores, eventId: EventId, question: StandingsQuestion): Promise<Standings> => {
     const head = await stores.ledger.head(eventId);
     const key = [eventId, head?.hash, question.include, question.dayId].join(' ');
     const known = kept.get(key);

@@ -12,6 +12,7 @@ import {
 import { csvAnswer } from '../http/csvAnswer.ts';
 import { refuse } from '../base/refusal.ts';
 import { standingsMemory, type Standings, type StandingsQuestion } from './standings.ts';
+import type { EventId } from '@lauta/core/ids';
 
 export function addStandingsRoutes(table: RouteTable): void {
   const standingsOf = standingsMemory();
@@ -68,7 +69,7 @@ export function addStandingsRoutes(table: RouteTable): void {
   );
 }
 
-async function questionOf({ lauta, request }: Asked, eventId: string): Promise<StandingsQuestion> {
+async function questionOf({ lauta, request }: Asked, eventId: EventId): Promise<StandingsQuestion> {
   const { include } = request.query;
   const dayId = request.query['dayId'];
   // A day that the event does not have would be computed and kept for nobody.

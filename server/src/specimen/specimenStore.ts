@@ -1,21 +1,22 @@
 import type { RecordSpecimen } from '@lauta/contract';
+import type { EntrantId, EventId, FileId, SpecimenId } from '@lauta/core/ids';
 
 export interface StoredSpecimen {
   record: RecordSpecimen;
-  eventId: string;
-  entrantId: string;
+  eventId: EventId;
+  entrantId: EntrantId;
   receivedAt: Date;
 }
 
 /** Large fish that were weighed on the bank. */
 export interface SpecimenStore {
   add(specimen: StoredSpecimen): Promise<void>;
-  find(specimenId: string): Promise<StoredSpecimen | null>;
+  find(specimenId: SpecimenId): Promise<StoredSpecimen | null>;
   /** The record that corrects another. */
-  correctionOf(specimenId: string): Promise<StoredSpecimen | null>;
-  withPhotograph(photographId: string): Promise<StoredSpecimen | null>;
+  correctionOf(specimenId: SpecimenId): Promise<StoredSpecimen | null>;
+  withPhotograph(photographId: FileId): Promise<StoredSpecimen | null>;
   /** In the order in which they came; of these entrants, or of all. */
-  inEvent(eventId: string, entrantIds?: readonly string[]): Promise<StoredSpecimen[]>;
+  inEvent(eventId: EventId, entrantIds?: readonly EntrantId[]): Promise<StoredSpecimen[]>;
 }
 
 declare module '../storage/storage.ts' {

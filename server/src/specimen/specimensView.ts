@@ -1,11 +1,12 @@
 import type { SpecimensView } from '@lauta/contract';
 import type { Stores } from '../storage/storage.ts';
+import type { EntrantId, EventId } from '@lauta/core/ids';
 
 /** The records of an event, or of some of its entrants, with what later ones put right. */
 export async function specimensView(
   stores: Stores,
-  eventId: string,
-  entrantIds?: readonly string[],
+  eventId: EventId,
+  entrantIds?: readonly EntrantId[],
 ): Promise<SpecimensView> {
   const stored = await stores.specimens.inEvent(eventId, entrantIds);
   const entrants = new Map((await stores.people.entrantsOf(eventId)).map((one) => [one.entrantId, one]));

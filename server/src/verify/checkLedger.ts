@@ -11,6 +11,7 @@ import { expectedRows } from './expectedRows.ts';
 import type { Expectation, ExpectedRow } from '../ledger/recordFold.ts';
 import type { HeadSigner } from '../keys/headSigner.ts';
 import type { RecordRow, RecordTable } from '../ledger/recordRows.ts';
+import type { EventId } from '@lauta/core/ids';
 
 export interface LedgerCheck {
   /** Nothing differs, and nothing was erased: all that entries speak of is there, and nothing else is. */
@@ -39,7 +40,7 @@ const AT_ONCE = 500;
  */
 export function checkLedger(
   stores: Stores,
-  eventId: string,
+  eventId: EventId,
   options: CheckOptions = {},
 ): Promise<LedgerCheck> {
   return check(stores, eventId, 'event.create', () => stores.record.ofEvent(eventId), options);

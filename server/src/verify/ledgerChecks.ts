@@ -1,6 +1,7 @@
 import type { LedgerCheckView } from '@lauta/contract';
 import type { Lauta } from '../context/lauta.ts';
 import { checkLedger } from './checkLedger.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /** A check of the same head is remembered so long: what is altered meanwhile is found by the next. */
 const REMEMBERED_MS = 60_000;
@@ -9,7 +10,7 @@ const MOST_SHOWN = 200;
 /** One check an event at a time, whoever asks; those that ask meanwhile get the one that runs. */
 export function ledgerChecks() {
   const kept = new Map<string, { head: string; atMs: number; check: Promise<LedgerCheckView> }>();
-  return async ({ storage, signer }: Lauta, eventId: string): Promise<LedgerCheckView> => {
+  return async ({ storage, signer }: Lauta, eventId: EventId): Promise<LedgerCheckView> => {
     const head = (await storage.read.ledger.head(eventId))?.hash ?? '';
     const known = kept.get(eventId);
     const from = performance.now();

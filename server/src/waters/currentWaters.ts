@@ -1,8 +1,9 @@
 import { watersSchema, type WatersView } from '@lauta/contract';
 import type { Stores } from '../storage/storage.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /** The waters that hold; null as long as nobody has drawn them. */
-export async function currentWaters(stores: Stores, eventId: string): Promise<WatersView | null> {
+export async function currentWaters(stores: Stores, eventId: EventId): Promise<WatersView | null> {
   const stored = await stores.waters.latest(eventId);
   if (!stored) return null;
   return {

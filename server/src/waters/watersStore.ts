@@ -1,3 +1,5 @@
+import type { EventId } from '@lauta/core/ids';
+
 export interface StoredWaters {
   version: number;
   bytes: Uint8Array;
@@ -7,9 +9,9 @@ export interface StoredWaters {
 
 /** The waters of events, every version as it was published. */
 export interface WatersStore {
-  add(eventId: string, waters: StoredWaters): Promise<void>;
-  find(eventId: string, version: number): Promise<StoredWaters | null>;
-  latest(eventId: string): Promise<StoredWaters | null>;
+  add(eventId: EventId, waters: StoredWaters): Promise<void>;
+  find(eventId: EventId, version: number): Promise<StoredWaters | null>;
+  latest(eventId: EventId): Promise<StoredWaters | null>;
 }
 
 declare module '../storage/storage.ts' {

@@ -3,6 +3,7 @@ import { refuseIfOfficial } from '../event/declareResults.ts';
 import type { WeighInAct, WeighInEntry } from '@lauta/core/weigh-in';
 import { ownEntrantIds, requireMay } from '../access/scope.ts';
 import { refuse } from '../base/refusal.ts';
+import type { EventId } from '@lauta/core/ids';
 
 const OFFICIAL_ACTS: ReadonlySet<WeighInAct['kind']> = new Set(['checked', 'weighed', 'big-fish', 'confirmed', 'signed']); // prettier-ignore
 
@@ -56,7 +57,7 @@ function openPart(act: WeighInAct): Record<string, unknown> {
 /** Tickets of the asker's own boats: those that are queued already, and those that the entries queue. */
 async function ownTickets(
   { stores, asker }: Pick<CommandContext, 'stores' | 'asker'>,
-  eventId: string,
+  eventId: EventId,
   entries: readonly { act: WeighInAct }[],
 ): Promise<ReadonlySet<string>> {
   const entrantIds = await ownEntrantIds(stores, asker, eventId);

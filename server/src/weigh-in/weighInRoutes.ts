@@ -8,6 +8,7 @@ import type { Stores } from '../storage/storage.ts';
 import { sheetOfTicket } from './sheetOfTicket.ts';
 import { ticketPdf, type TicketPaper } from './ticketPdf.ts';
 import { bagsView, weighInView } from './weighInViews.ts';
+import type { EventId, TicketId } from '@lauta/core/ids';
 
 export function addWeighInRoutes(table: RouteTable): void {
   table.allowed(
@@ -35,13 +36,13 @@ export function addWeighInRoutes(table: RouteTable): void {
   );
 }
 
-async function ticketScope(asked: Asked): Promise<Scope & { eventId: string }> {
+async function ticketScope(asked: Asked): Promise<Scope & { eventId: EventId }> {
   const { eventId } = await eventScope(asked);
   const { ticket } = await paperOf(asked.lauta.storage.read, eventId, idParameter(asked.request, 'ticketId'));
   return { eventId, entrantId: ticket.entrantId };
 }
 
-async function paperOf(stores: Stores, eventId: string, ticketId: string): Promise<TicketPaper> {
+async function paperOf(stores: Stores, eventId: EventId, ticketId: TicketId): Promise<TicketPaper> {
   const event = await stores.events.find(eventId);
   const book = await loadRuleBook(stores, eventId);
   const { entries, people } = await weighInView(stores, eventId);

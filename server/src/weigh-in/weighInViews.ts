@@ -5,8 +5,9 @@ import { loadRuleBook } from '../rules/ruleBook.ts';
 import { wellsOfEvent } from '../well/wellViews.ts';
 import { sheetOfTicket } from './sheetOfTicket.ts';
 import type { Stores } from '../storage/storage.ts';
+import type { EventId } from '@lauta/core/ids';
 
-export async function weighInView(stores: Stores, eventId: string): Promise<WeighInView> {
+export async function weighInView(stores: Stores, eventId: EventId): Promise<WeighInView> {
   const entries = await stores.weighIns.ofEvent(eventId);
   const entrants = await stores.people.entrantsOf(eventId);
   const people: Record<string, string> = {};
@@ -21,7 +22,7 @@ export async function weighInView(stores: Stores, eventId: string): Promise<Weig
   };
 }
 
-async function declaredCounts(stores: Stores, eventId: string): Promise<WeighInView['declared']> {
+async function declaredCounts(stores: Stores, eventId: EventId): Promise<WeighInView['declared']> {
   const wells = await wellsOfEvent(stores, eventId);
   return wells.flatMap(({ entrantId, dayId, entries }) => {
     const count = liveWellOf(entries).declared?.count;
@@ -30,7 +31,7 @@ async function declaredCounts(stores: Stores, eventId: string): Promise<WeighInV
 }
 
 /** Numbers and calls, for whoever waits for a turn. */
-export async function bagsView(stores: Stores, eventId: string): Promise<BagsView> {
+export async function bagsView(stores: Stores, eventId: EventId): Promise<BagsView> {
   const book = await loadRuleBook(stores, eventId);
   const names = new Map((await stores.people.entrantsOf(eventId)).map((one) => [one.entrantId, one.name]));
   const { tickets } = weighInOf(await stores.weighIns.ofEvent(eventId));

@@ -1,8 +1,9 @@
 import type { WellView } from '@lauta/contract';
 import type { WellEntry } from '@lauta/core/well';
 import type { Stores } from '../storage/storage.ts';
+import type { DayId, EntrantId, EventId } from '@lauta/core/ids';
 
-export async function wellView(stores: Stores, entrantId: string): Promise<WellView> {
+export async function wellView(stores: Stores, entrantId: EntrantId): Promise<WellView> {
   const days = new Map<string, WellView['days'][number]>();
   for (const { dayId, ...entry } of await stores.wells.ofEntrant(entrantId)) {
     const day = days.get(dayId) ?? { dayId, entries: [] };
@@ -15,9 +16,9 @@ export async function wellView(stores: Stores, entrantId: string): Promise<WellV
 /** Every well of an event, each day by itself. */
 export async function wellsOfEvent(
   stores: Stores,
-  eventId: string,
-): Promise<{ entrantId: string; dayId: string; entries: WellEntry[] }[]> {
-  const wells = new Map<string, { entrantId: string; dayId: string; entries: WellEntry[] }>();
+  eventId: EventId,
+): Promise<{ entrantId: EntrantId; dayId: DayId; entries: WellEntry[] }[]> {
+  const wells = new Map<string, { entrantId: EntrantId; dayId: DayId; entries: WellEntry[] }>();
   for (const { entrantId, dayId, ...entry } of await stores.wells.ofEvent(eventId)) {
     const key = `${entrantId} ${dayId}`;
     const well = wells.get(key) ?? { entrantId, dayId, entries: [] };

@@ -17,6 +17,7 @@ import { standardWeightsG } from '@lauta/core/weight';
 import { rollDice, seedFor, type Dice } from '../camera/dice.ts';
 import { SCALE_KINDS, type ScaleCheck, type ScaleQuality, type ScaleRecord } from '@lauta/core/scale';
 import { BEAM, buildScale, hangOnBeam } from '../scale/index.ts';
+import type { FishId } from '@lauta/core/ids';
 
 export const CULL_METHODS = ['raw', 'rule', 'adviser'] as const;
 export type CullMethod = (typeof CULL_METHODS)[number];
@@ -48,7 +49,7 @@ const HANGING_SECONDS = 8;
 const DAY_MS = 8 * 3_600_000;
 
 interface DrawnFish {
-  fishId: string;
+  fishId: FishId;
   trueG: number;
   readG: number;
   atMs: number;
@@ -110,7 +111,7 @@ function playDay(
       well = aboard;
       continue;
     }
-    const compare = (leftId: string, rightId: string): Comparison => {
+    const compare = (leftId: FishId, rightId: FishId): Comparison => {
       const [left, right] = [leftId, rightId].map((id) => aboard.find(({ fishId }) => fishId === id));
       if (!left || !right) throw new RangeError(`fish: expected both aboard, got ${leftId} and ${rightId}`);
       tally.hangings += 2;

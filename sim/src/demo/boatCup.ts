@@ -7,6 +7,7 @@ import { rollDice, seedFor, type Dice } from '../camera/dice.ts';
 import { SCALE_KINDS, kindOfClass, type ScaleAct } from '@lauta/core/scale';
 import { BEAM, buildScale, hangOnBeam } from '../scale/index.ts';
 import { DEMO_EVENT, DEMO_SEED, demoId } from './scenario.ts';
+import type { DayId, EntrantId, EntryId, TicketId } from '@lauta/core/ids';
 
 /** Boats on the same mere and the same days, by weight. */
 export const BOAT_CUP = { ...DEMO_EVENT, name: 'Kestrel Mere Boat Cup', boats: 12 } as const;
@@ -160,9 +161,9 @@ const weightOf = (i: number): number => (MORNING[i]?.ounces ?? 0) * G_PER_OUNCE;
 /** A bag of the first day, from its arrival to its fish in the tank. */
 export interface PlannedBag {
   boat: number;
-  ticketId: string;
+  ticketId: TicketId;
   /** Of the weigh master, but for the confirmation. */
-  acts: { entryId: string; atMs: number; act: WeighInAct; isConfirmation: boolean }[];
+  acts: { entryId: EntryId; atMs: number; act: WeighInAct; isConfirmation: boolean }[];
 }
 
 const DAY_ONE_OUT_MS = Date.parse('2026-06-13T13:00:00Z');
@@ -170,7 +171,7 @@ const BENCH_SCALE_ID = 'bench-scale';
 const BENCH_SCALE = kindOfClass('III', 5, 15_000);
 
 /** The bench scale before the first bag: its plate, its zero, two known weights. */
-export function planBenchScale(): { entryId: string; atMs: number; act: ScaleAct }[] {
+export function planBenchScale(): { entryId: EntryId; atMs: number; act: ScaleAct }[] {
   const acts: ScaleAct[] = [
     { kind: 'scale', scaleId: BENCH_SCALE_ID, name: 'Bench scale', scale: BENCH_SCALE, accuracyClass: 'III' },
     { kind: 'scale-check', scaleId: BENCH_SCALE_ID, trueG: 0, readG: 0 },
@@ -184,7 +185,7 @@ export function planBenchScale(): { entryId: string; atMs: number; act: ScaleAct
 }
 
 /** The weigh-in of day one: every boat, one of them late, three dead fish among all. Pure: it follows from the seed. */
-export function planWeighIn(dayId: string, entrantIds: readonly string[]): PlannedBag[] {
+export function planWeighIn(dayId: DayId, entrantIds: readonly EntrantId[]): PlannedBag[] {
   const dice = rollDice(seedFor(DEMO_SEED, 'weigh-in'));
   const order = entrantIds.map((_, boat) => boat).sort((a, b) => ((a * 7) % 12) - ((b * 7) % 12));
   return order.map((boat, i): PlannedBag => {

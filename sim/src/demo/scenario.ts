@@ -4,6 +4,7 @@ import { mmFromSteps } from '@lauta/core/units';
 import { rollDice, seedFor, type Dice } from '../camera/dice.ts';
 import type { PhotoFault } from '../camera/photoFault.ts';
 import { DEMO_ANGLERS } from './people.ts';
+import type { BoardId, SpeciesId } from '@lauta/core/ids';
 
 export const DEMO_SEED = 4310;
 
@@ -69,8 +70,8 @@ export interface DemoCatch {
   index: number;
   /** Place in `DEMO_ANGLERS`. */
   angler: number;
-  speciesId: string;
-  boardId: string;
+  speciesId: SpeciesId;
+  boardId: BoardId;
   lengthMm: number;
   capturedAtMs: number;
   /** When the server heard of it. */

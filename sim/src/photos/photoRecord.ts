@@ -1,13 +1,14 @@
 import { formatPayload } from '@lauta/core/identifier';
 import type { PhotoTruth, RangedScene } from '../camera/index.ts';
 import type { Quad } from '@lauta/vision';
+import type { FishId } from '@lauta/core/ids';
 
 /** What is known of one simulated photograph. */
 export interface PhotoRecord {
   file: string;
   board: string;
   species: string;
-  fishId: string;
+  fishId: FishId;
   lengthMm: number | null;
   noseGapMm: number;
   mouthGapMm: number;

@@ -4,6 +4,7 @@ import { custody } from '../custody/custody.ts';
 import { outbox, useOutbox } from '../outbox/outbox.ts';
 import { readFrame, removeFrames } from '../camera/frames.ts';
 import { useAskedFrames } from '../queries/custody.ts';
+import type { EntrantId, EventId } from '@lauta/core/ids';
 
 /** Sends frames that a judge asks for, from the device that signed them, by itself and whatever page is open; once the results stand, the others are let go of. */
 export function AskedFrames({
@@ -11,8 +12,8 @@ export function AskedFrames({
   entrantId,
   isOfficial,
 }: {
-  eventId: string;
-  entrantId: string | null;
+  eventId: EventId;
+  entrantId: EntrantId | null;
   isOfficial: boolean;
 }) {
   const asked = useAskedFrames(eventId, entrantId);
@@ -42,7 +43,7 @@ export function AskedFrames({
 }
 
 async function answer(
-  eventId: string,
+  eventId: EventId,
   { catchId, captureId, photographSha256 }: AskedFrameView,
 ): Promise<void> {
   const frameId = await custody.frameOf(captureId);

@@ -1,9 +1,10 @@
 import { Link } from 'react-router';
 import { useToldHeads } from '../live/toldHeads.ts';
 import { Signal } from '../ui/Signal.tsx';
+import type { EventId } from '@lauta/core/ids';
 
 /** On every page of an event whose record is not the one that this device was told. */
-export function BrokenRecord({ eventId }: { eventId: string }) {
+export function BrokenRecord({ eventId }: { eventId: EventId }) {
   const { broken } = useToldHeads(eventId);
   if (!broken) return null;
   return (

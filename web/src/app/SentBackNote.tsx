@@ -1,9 +1,10 @@
 import { Link } from 'react-router';
 import { Signal } from '../ui/Signal.tsx';
 import { useSentBack } from '../queries/catches.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /** On every page, until it is answered: a judge asks something about an own catch. */
-export function SentBackNote({ eventId }: { eventId: string }) {
+export function SentBackNote({ eventId }: { eventId: EventId }) {
   const { data } = useSentBack(eventId, true);
   const [first] = data?.items ?? [];
   if (!data || !first) return null;

@@ -5,6 +5,7 @@ import { LENGTH_STEPS, formatMeasured, formatSmallLength } from '@lauta/core/uni
 import { getJson } from '../door/http.ts';
 import { Signal } from '../ui/Signal.tsx';
 import { TROUBLE_WORDS } from './words.ts';
+import type { CatchId } from '@lauta/core/ids';
 
 const UNREAD_MS = 4000;
 
@@ -22,7 +23,7 @@ export function useServerReading(caught: CatchView, isWanted: boolean) {
 }
 
 /** Has the server read the catch that is likely looked at next, once it is done with this one. */
-export function useReadAhead(catchId: string | null, isTime: boolean): void {
+export function useReadAhead(catchId: CatchId | null, isTime: boolean): void {
   useQuery({
     queryKey: ['bench-reading-ahead', catchId],
     enabled: catchId !== null && isTime,

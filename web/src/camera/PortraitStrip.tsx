@@ -4,6 +4,7 @@ import { Signal } from '../ui/Signal.tsx';
 import { usePortraitLooks } from './usePortrait.ts';
 import { PORTRAIT_WORDS } from './words.ts';
 import type { Frame } from './frames.ts';
+import type { FileId } from '@lauta/core/ids';
 
 /** Pictures of the person with the fish; the one that is pressed goes with the claim. */
 export function PortraitStrip({
@@ -13,7 +14,7 @@ export function PortraitStrip({
 }: {
   frames: readonly Frame[];
   chosenId: string | null;
-  choose: (frameId: string | null) => void;
+  choose: (frameId: FileId | null) => void;
 }) {
   const looks = usePortraitLooks(frames);
   return (

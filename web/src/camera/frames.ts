@@ -1,12 +1,13 @@
 import { useCallback, useEffect, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { deviceDatabase } from '../device/database.ts';
+import type { CatchId, FileId } from '@lauta/core/ids';
 
 /** A photograph of the fish that is on, before one is chosen for the claim. */
 export interface Frame {
   /** Grows with time. */
-  frameId: string;
-  catchId: string;
+  frameId: FileId;
+  catchId: CatchId;
   photo: Blob;
   takenAt: string;
   /** What it shows; absent in frames of the version without portraits. */
@@ -17,17 +18,17 @@ export type FrameRole = 'board' | 'person' | 'clip';
 
 declare module '../device/deviceStores.ts' {
   interface DeviceStores {
-    frames: { key: string; value: Frame; indexes: { catchId: string } };
+    frames: { key: string; value: Frame; indexes: { catchId: CatchId } };
   }
 }
 
 /** A frame by its id; null where it is not on this device any more. */
-export async function readFrame(frameId: string): Promise<Frame | null> {
+export async function readFrame(frameId: FileId): Promise<Frame | null> {
   return (await (await deviceDatabase()).get('frames', frameId)) ?? null;
 }
 
 /** Removes frames by their ids; what is not there is passed over. */
-export async function removeFrames(frameIds: readonly string[]): Promise<void> {
+export async function removeFrames(frameIds: readonly FileId[]): Promise<void> {
   if (frameIds.length === 0) return;
   const db = await deviceDatabase();
   const change = db.transaction('frames', 'readwrite');
@@ -36,7 +37,7 @@ export async function removeFrames(frameIds: readonly string[]): Promise<void> {
 }
 
 /** The frames of the fish that is on, kept in the browser: a page that is left in mid-catch loses none. */
-export function useFrames(catchId: string) {
+export function useFrames(catchId: CatchId) {
   const [held, setHeld] = useState<{ of: string; frames: readonly Frame[] } | null>(null);
   useEffect(() => {
     let isHere = true;

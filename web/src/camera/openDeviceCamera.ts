@@ -1,4 +1,5 @@
 import { sortLenses, type LiveSource } from './liveSource.ts';
+import type { DeviceId } from '@lauta/core/ids';
 
 /** Opens the camera that looks away from the person, by its wide lens where one is known by its name. */
 export async function openDeviceCamera(wantedLens: string | null): Promise<LiveSource> {
@@ -19,7 +20,7 @@ export async function openDeviceCamera(wantedLens: string | null): Promise<LiveS
   };
 }
 
-function openLens(deviceId: string | null): Promise<MediaStream> {
+function openLens(deviceId: DeviceId | null): Promise<MediaStream> {
   return navigator.mediaDevices.getUserMedia({
     audio: false,
     video: {
@@ -31,7 +32,7 @@ function openLens(deviceId: string | null): Promise<MediaStream> {
 }
 
 /** The other lens, or the first one where the other can't be opened. */
-async function changed(first: MediaStream, deviceId: string): Promise<MediaStream> {
+async function changed(first: MediaStream, deviceId: DeviceId): Promise<MediaStream> {
   stop(first);
   return openLens(deviceId).catch(() => openLens(null));
 }

@@ -6,6 +6,7 @@ import { dayAndTime } from '@lauta/words/clock';
 import { Signal } from '../ui/Signal.tsx';
 import { FishBar } from './FishBar.tsx';
 import { MARK_WORDS, NOT_COUNTING_WORDS, STATE_WORDS, speciesName } from '@lauta/words/catch';
+import type { CatchId } from '@lauta/core/ids';
 
 /** A list of catches, each a bar from the stop over one scale. */
 export function CatchLines({
@@ -18,7 +19,7 @@ export function CatchLines({
   event: EventView;
   sheet: LengthSheet;
   items: readonly CatchSummary[];
-  to: (catchId: string) => string;
+  to: (catchId: CatchId) => string;
   withEntrant?: boolean;
 }) {
   const { step } = sheet.measure;

@@ -9,6 +9,7 @@ import { ProblemNote } from '../ui/ProblemNote.tsx';
 import { useFrames, type Frame } from '../camera/frames.ts';
 import { ClipPlayer } from './ClipPlayer.tsx';
 import { clipRefusal, mediaTypeOf, type ClipRefusal } from './filmClip.ts';
+import type { CatchId, EventId } from '@lauta/core/ids';
 
 const REFUSAL_WORDS: Record<ClipRefusal, string> = {
   type: 'This file is no film that can be shown: WebM or MP4, as the camera stored it.',
@@ -22,8 +23,8 @@ export function ClipSender({
   eventId,
   takesFiles = false,
 }: {
-  catchId: string;
-  eventId: string;
+  catchId: CatchId;
+  eventId: EventId;
   takesFiles?: boolean;
 }) {
   const { frames, add, replace } = useFrames(catchId);

@@ -6,6 +6,7 @@ import { keepClockOffset } from '../device/preparedness.ts';
 import { outbox } from '../outbox/outbox.ts';
 import { openCustodyStore } from './custodyStore.ts';
 import { canSign, openSigner, proofOf, type Capture } from './signer.ts';
+import type { AccountId, CaptureId, EventId } from '@lauta/core/ids';
 
 const LOCK = 'lauta-custody';
 const COMPARING_MS = 10_000;
@@ -25,14 +26,14 @@ function oneAtATime() {
 class Custody {
   private readonly store = openCustodyStore();
   private readonly signer = openSigner(this.store, oneAtATime());
-  private accountId: string | null = null;
+  private accountId: AccountId | null = null;
   private registered: string | null = null;
   private registering: Promise<void> = Promise.resolve();
   private signing: Promise<unknown> = Promise.resolve();
   private telling: Promise<void> = Promise.resolve();
 
   /** Who is signed in: makes this device's key where there is none, and registers it. Tried again at every start. */
-  setAccount(accountId: string | null): void {
+  setAccount(accountId: AccountId | null): void {
     // What is signed after a session has ended is still theirs.
     this.accountId = accountId ?? this.accountId;
     if (!accountId || !canSign() || this.registered === accountId) return;
@@ -40,7 +41,7 @@ class Custody {
     void this.tell();
   }
 
-  private async register(accountId: string): Promise<void> {
+  private async register(accountId: AccountId): Promise<void> {
     const key = await this.signer.keyOf(accountId);
     await sendJson<OwnKeyView>('POST', '/api/own-keys', {
       publicKey: key.publicKey,
@@ -98,12 +99,12 @@ class Custody {
   }
 
   /** Frames of an event that are kept on this device for judges to ask for. */
-  framesOf(eventId: string): Promise<string[]> {
+  framesOf(eventId: EventId): Promise<string[]> {
     return this.store.framesOf(eventId);
   }
 
   /** The frame that a capture of this device speaks of: undefined where another device signed it. */
-  async frameOf(captureId: string): Promise<string | null | undefined> {
+  async frameOf(captureId: CaptureId): Promise<string | null | undefined> {
     const kept = await this.store.capture(captureId).catch(() => null);
     return kept ? kept.frameId : undefined;
   }

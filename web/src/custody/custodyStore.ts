@@ -1,9 +1,10 @@
 import type { SignedCapture } from '@lauta/contract';
 import type { ChainHead, PublicKey } from '@lauta/core/custody';
 import { deviceDatabase } from '../device/database.ts';
+import type { AccountId, CaptureId, EntrantId, EventId, FileId, KeyId } from '@lauta/core/ids';
 
 export interface DeviceKey {
-  keyId: string;
+  keyId: KeyId;
   publicKey: PublicKey;
   /** Cannot be exported: it signs, and nobody reads it. */
   pair: CryptoKeyPair;
@@ -11,12 +12,12 @@ export interface DeviceKey {
 
 /** What was signed on this device. */
 export interface KeptCapture {
-  captureId: string;
-  eventId: string;
-  entrantId: string;
+  captureId: CaptureId;
+  eventId: EventId;
+  entrantId: EntrantId;
   signed: SignedCapture;
   /** The frame that it speaks of, by its id in the frames' store; null where none is kept. */
-  frameId: string | null;
+  frameId: FileId | null;
   /** 0 as long as it is not in the outbox. */
   isTold: 0 | 1;
 }
@@ -33,16 +34,16 @@ declare module '../device/deviceStores.ts' {
 /** Keys, chains and captures of this device; rejects where the browser refuses to store. */
 export function openCustodyStore(name?: string) {
   const database = () => deviceDatabase(name);
-  const chainOf = (keyId: string, eventId: string): string => `${keyId} ${eventId}`;
+  const chainOf = (keyId: KeyId, eventId: EventId): string => `${keyId} ${eventId}`;
   return {
     /** The account's key on this device; null before one was made. */
-    async key(accountId: string): Promise<DeviceKey | null> {
+    async key(accountId: AccountId): Promise<DeviceKey | null> {
       return (await (await database()).get('keys', accountId)) ?? null;
     },
-    async putKey(accountId: string, key: DeviceKey): Promise<void> {
+    async putKey(accountId: AccountId, key: DeviceKey): Promise<void> {
       await (await database()).put('keys', key, accountId);
     },
-    async head(keyId: string, eventId: string): Promise<ChainHead | null> {
+    async head(keyId: KeyId, eventId: EventId): Promise<ChainHead | null> {
       return (await (await database()).get('chains', chainOf(keyId, eventId))) ?? null;
     },
     /** A capture and the new head of its chain, together: no capture is forgotten that the next one names. */
@@ -60,7 +61,7 @@ export function openCustodyStore(name?: string) {
       const found = await (await database()).getAllFromIndex('captures', 'isTold', 0);
       return found.sort((a, b) => a.signed.statement.seq - b.signed.statement.seq);
     },
-    async markTold(captureIds: readonly string[]): Promise<void> {
+    async markTold(captureIds: readonly CaptureId[]): Promise<void> {
       const db = await database();
       const change = db.transaction('captures', 'readwrite');
       for (const id of captureIds) {
@@ -70,11 +71,11 @@ export function openCustodyStore(name?: string) {
       await change.done;
     },
     /** Frames of an event that are kept for judges to ask for. */
-    async framesOf(eventId: string): Promise<string[]> {
+    async framesOf(eventId: EventId): Promise<string[]> {
       const all = await (await database()).getAll('captures');
       return all.flatMap((kept) => (kept.eventId === eventId && kept.frameId !== null ? [kept.frameId] : []));
     },
-    async capture(captureId: string): Promise<KeptCapture | null> {
+    async capture(captureId: CaptureId): Promise<KeptCapture | null> {
       return (await (await database()).get('captures', captureId)) ?? null;
     },
   };

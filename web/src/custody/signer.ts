@@ -12,6 +12,7 @@ import {
 } from '@lauta/core/custody';
 import { hashHex } from '@lauta/core/ledger';
 import type { CustodyStore, DeviceKey } from './custodyStore.ts';
+import type { AccountId, CatchId, EntrantId, EventId, FileId } from '@lauta/core/ids';
 
 const CURVE = { name: 'ECDSA', namedCurve: 'P-256' } as const;
 const ALGORITHM = { name: 'ECDSA', hash: 'SHA-256' } as const;
@@ -21,9 +22,9 @@ export const RUN_ID = uuidv7();
 
 /** A photograph at the moment of its capture. */
 export interface Capture {
-  eventId: string;
-  entrantId: string;
-  catchId: string;
+  eventId: EventId;
+  entrantId: EntrantId;
+  catchId: CatchId;
   kind: CaptureKind;
   photo: Blob;
   /** By the device's own clock, ms since 1970. */
@@ -33,7 +34,7 @@ export interface Capture {
   clockOffsetMs: number | null;
   position: Fix | null;
   identifierCode: string | null;
-  frameId: string | null;
+  frameId: FileId | null;
 }
 
 /** Whether this page can sign: Web Crypto needs a secure context. */
@@ -54,7 +55,7 @@ async function signed(key: DeviceKey, bytes: Uint8Array): Promise<string> {
 }
 
 /** Proof that this device holds its key, for the account that registers it. */
-export function proofOf(key: DeviceKey, accountId: string): Promise<string> {
+export function proofOf(key: DeviceKey, accountId: AccountId): Promise<string> {
   return signed(key, registrationBytes(key.keyId, accountId));
 }
 
@@ -72,7 +73,7 @@ export async function sha256Of(blob: Blob): Promise<string> {
  */
 export function openSigner(store: CustodyStore, alone: <T>(act: () => Promise<T>) => Promise<T>) {
   /** The account's key on this device, made when there is none. */
-  const keyOf = (accountId: string): Promise<DeviceKey> =>
+  const keyOf = (accountId: AccountId): Promise<DeviceKey> =>
     alone(async () => {
       const known = await store.key(accountId);
       if (known) return known;
@@ -82,7 +83,7 @@ export function openSigner(store: CustodyStore, alone: <T>(act: () => Promise<T>
     });
   return {
     keyOf,
-    async sign(accountId: string, capture: Capture): Promise<SignedCapture> {
+    async sign(accountId: AccountId, capture: Capture): Promise<SignedCapture> {
       const key = await keyOf(accountId);
       const photographSha256 = await sha256Of(capture.photo);
       const { eventId, entrantId, catchId, kind, clockOffsetMs, position, identifierCode } = capture;

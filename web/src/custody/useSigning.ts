@@ -3,14 +3,15 @@ import { lastClockOffset } from '../device/preparedness.ts';
 import { lastFix } from '../position/usePosition.ts';
 import { custody } from './custody.ts';
 import type { Capture } from './signer.ts';
+import type { CatchId, EntrantId, EventId } from '@lauta/core/ids';
 
 type At = Pick<Capture, 'photo' | 'kind' | 'atMs' | 'monotonicMs' | 'frameId'>;
 
 /** Signs photographs of a catch with what the device knows at that moment. */
 export function useSigning(of: {
-  eventId: string;
-  entrantId: string | null;
-  catchId: string;
+  eventId: EventId;
+  entrantId: EntrantId | null;
+  catchId: CatchId;
   identifierCode: string | null;
 }) {
   const { eventId, entrantId, catchId, identifierCode } = of;

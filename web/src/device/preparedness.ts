@@ -9,6 +9,7 @@ import {
   type SelfCheck,
 } from '@lauta/core/planning';
 import { jsonOf, readStored, useStored, writeStored, type Preference } from './stored.ts';
+import type { DayId, EventId } from '@lauta/core/ids';
 
 /** What a person has ticked for one day, and what Lauta saw; it stays on the device. */
 export interface Preparedness {
@@ -41,13 +42,13 @@ export function parsePreparedness(text: string | null): Preparedness {
   return found.success ? found.data : NOTHING;
 }
 
-const readinessFor = (eventId: string, dayId: string): Preference<Preparedness> => ({
+const readinessFor = (eventId: EventId, dayId: DayId): Preference<Preparedness> => ({
   key: `lauta-ready-${eventId}-${dayId}`,
   parse: parsePreparedness,
 });
 
 /** How ready a person is for a day. */
-export function usePreparedness(eventId: string, dayId: string) {
+export function usePreparedness(eventId: EventId, dayId: DayId) {
   const stored = useMemo(() => readinessFor(eventId, dayId), [eventId, dayId]);
   const prepared = useStored(stored);
   const change = useCallback(

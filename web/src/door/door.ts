@@ -4,6 +4,7 @@ import { appNow } from '../clock/appClock.ts';
 import { AS_TEXT, readStored, writeStored, type Preference } from '../device/stored.ts';
 import { ApiProblem, sendJson, withRetry } from './http.ts';
 import { askToSignIn } from './signInGate.ts';
+import type { CommandId, EventId } from '@lauta/core/ids';
 
 /** This browser, for the record of who sent what from where. */
 export function deviceId(): string {
@@ -19,9 +20,9 @@ const DEVICE: Preference<string> = { key: 'lauta-device', ...AS_TEXT };
 /** A command as it is sent, and sent again: its id and its time are made once. */
 export function makeCommand<K extends CommandKind>(
   kind: K,
-  eventId: string,
+  eventId: EventId,
   body: CommandBody<K>,
-  commandId: string = uuidv7(),
+  commandId: CommandId = uuidv7(),
 ): Command {
   return {
     v: 1,
@@ -41,9 +42,9 @@ export function makeCommand<K extends CommandKind>(
  */
 export async function sendCommand<K extends CommandKind>(
   kind: K,
-  eventId: string,
+  eventId: EventId,
   body: CommandBody<K>,
-  commandId: string = uuidv7(),
+  commandId: CommandId = uuidv7(),
 ): Promise<Receipt> {
   const command = makeCommand(kind, eventId, body, commandId);
   const receipt = await signedIn(() =>

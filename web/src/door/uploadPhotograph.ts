@@ -2,10 +2,11 @@ import type { MediaType, PhotographState } from '@lauta/contract';
 import { hashHex } from '@lauta/core/ledger';
 import { signedIn } from './door.ts';
 import { ask, sendJson, withRetry } from './http.ts';
+import type { EventId, FileId } from '@lauta/core/ids';
 
 export interface Upload {
-  photographId: string;
-  eventId: string;
+  photographId: FileId;
+  eventId: EventId;
   photo: Blob;
   sha256: string;
   /** A clip says what it is; a photograph is a JPEG. */

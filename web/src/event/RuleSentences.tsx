@@ -9,6 +9,7 @@ import {
 import { formatSteps, unitOf, type StepId } from '@lauta/core/units';
 import { useBoards } from '../queries/boards.ts';
 import { INFRACTION_WORDS, STEP_WORDS } from '@lauta/words/catch';
+import type { EventId } from '@lauta/core/ids';
 
 const TIES: Record<TieBreak, string> = {
   'biggest-fish': 'the biggest fish',
@@ -18,7 +19,7 @@ const TIES: Record<TieBreak, string> = {
 };
 
 /** The sheet in plain sentences. */
-export function RuleSentences({ sheet: written, eventId }: { sheet: RuleSheet; eventId: string }) {
+export function RuleSentences({ sheet: written, eventId }: { sheet: RuleSheet; eventId: EventId }) {
   const sheet = keptRules(written);
   const boards = useBoards(eventId);
   const { measure } = sheet;

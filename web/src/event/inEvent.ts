@@ -2,6 +2,7 @@ import { createContext, useContext } from 'react';
 import type { EventView } from '@lauta/contract';
 import type { LiveState } from '../live/liveChannel.ts';
 import type { PlaceInEvent } from '../session/who.ts';
+import type { EventId } from '@lauta/core/ids';
 
 export interface InEvent {
   event: EventView;
@@ -19,6 +20,6 @@ export function useInEvent(): InEvent {
 }
 
 /** Where a page of an event lies. */
-export function eventPath(eventId: string, ...parts: string[]): string {
+export function eventPath(eventId: EventId, ...parts: string[]): string {
   return ['/events', eventId, ...parts].join('/');
 }

@@ -27,6 +27,7 @@ import { LimitBar } from './LimitBar.tsx';
 import { freshCatch, type ChangeCatch, type RunningCatch } from './runningCatch.ts';
 import { VitalityTaps } from './VitalityTaps.tsx';
 import { countWords } from '@lauta/words/count';
+import type { SpeciesId } from '@lauta/core/ids';
 
 const TICK_MS = 250;
 /** Two taps within this are one. */
@@ -43,8 +44,8 @@ interface ClockProps {
   /** Begins with a fish of its own. */
   begin: (next: RunningCatch) => void;
   sheet: Pick<RuleSheet, 'species' | 'airSeconds' | 'measure'>;
-  speciesId: string;
-  onSpecies: (speciesId: string) => void;
+  speciesId: SpeciesId;
+  onSpecies: (speciesId: SpeciesId) => void;
   /** IANA zone of the times that are mended. */
   zone: string;
   compact?: boolean;

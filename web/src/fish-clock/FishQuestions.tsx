@@ -14,6 +14,7 @@ import { changeCareChoices, type CareChoices } from '../care/careChoices.ts';
 import { HOOK_WORDS } from '@lauta/words/care';
 import { Pick, Picks } from '../ui/Picks.tsx';
 import type { ChangeCatch, RunningCatch } from './runningCatch.ts';
+import type { SpeciesId } from '@lauta/core/ids';
 
 /** What may be told of the fish by one tap each, and what that means for the hand. */
 export function FishQuestions({
@@ -29,8 +30,8 @@ export function FishQuestions({
   running: RunningCatch;
   change: ChangeCatch;
   sheet: Pick<RuleSheet, 'species' | 'measure'>;
-  speciesId: string;
-  onSpecies: (speciesId: string) => void;
+  speciesId: SpeciesId;
+  onSpecies: (speciesId: SpeciesId) => void;
   choices: CareChoices;
 }) {
   const [isTreble, setTreble] = useState(false);

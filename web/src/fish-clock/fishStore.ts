@@ -1,6 +1,7 @@
 import { deviceDatabase } from '../device/database.ts';
 import { forgetStored, jsonOf, readStored, type Preference } from '../device/stored.ts';
 import { freshCatch, runningCatchSchema, type RunningCatch } from './runningCatch.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /** The fish that is on, and those that wait in the net meanwhile. */
 export interface Fish {
@@ -21,17 +22,17 @@ function parsed(value: unknown): RunningCatch[] {
 }
 
 /** Where versions before this store kept the fish: what they left is taken over once. */
-const formerRunning = (eventId: string): Preference<unknown> => ({
+const formerRunning = (eventId: EventId): Preference<unknown> => ({
   key: `lauta-fish-on-${eventId}`,
   parse: jsonOf,
 });
-const formerWaiting = (eventId: string): Preference<unknown> => ({
+const formerWaiting = (eventId: EventId): Preference<unknown> => ({
   key: `lauta-fish-waiting-${eventId}`,
   parse: jsonOf,
 });
 
 /** What is kept for an event on this device. What cannot be read is no fish: the clock begins anew. */
-export async function readFish(eventId: string): Promise<Fish> {
+export async function readFish(eventId: EventId): Promise<Fish> {
   const kept = await deviceDatabase()
     .then((db) => db.get('fish', eventId))
     .catch(() => undefined);
@@ -44,7 +45,7 @@ export async function readFish(eventId: string): Promise<Fish> {
 }
 
 /** Resolves when it is on the disk: a browser that is killed then has lost nothing. */
-export async function writeFish(eventId: string, { running, waiting }: Fish): Promise<void> {
+export async function writeFish(eventId: EventId, { running, waiting }: Fish): Promise<void> {
   const db = await deviceDatabase();
   const change = db.transaction('fish', 'readwrite', { durability: 'strict' });
   await change.store.put({ running, waiting: [...waiting] }, eventId);

@@ -3,11 +3,12 @@ import { z } from 'zod';
 import { handlingSchema } from '@lauta/contract';
 import { airLimitSeconds, sideOf, type Handling } from '@lauta/core/care';
 import type { CareChoices } from '../care/careChoices.ts';
+import type { CatchId } from '@lauta/core/ids';
 
 /** What is kept while a fish is on, and until it is claimed or put away: a closed page loses none of it. */
 export interface RunningCatch extends Omit<Handling, 'airLimitSeconds' | 'waterCelsius' | 'airCelsius'> {
   /** Made before the first tap: photographs, clock and claim belong together by it. */
-  catchId: string;
+  catchId: CatchId;
   /** It was claimed while it still waited in the net. */
   isClaimed: boolean;
 }
@@ -16,7 +17,7 @@ export interface RunningCatch extends Omit<Handling, 'airLimitSeconds' | 'waterC
  * A catch of which nothing is known yet.
  * @param catchId handed in where two phones must give it the same
  */
-export function freshCatch(catchId: string = uuidv7()): RunningCatch {
+export function freshCatch(catchId: CatchId = uuidv7()): RunningCatch {
   return {
     catchId,
     isClaimed: false,

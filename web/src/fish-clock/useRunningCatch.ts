@@ -1,12 +1,13 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { readFish, writeFish, type Fish } from './fishStore.ts';
 import { changedBy, freshCatch, type ChangeCatch, type RunningCatch } from './runningCatch.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /**
  * The fish that is on, in this event and on this device, and those that wait. A tap is on the disk before the screen
  * shows it, and other tabs show it too.
  */
-export function useRunningCatch(eventId: string) {
+export function useRunningCatch(eventId: EventId) {
   const [blank] = useState(() => freshCatch());
   const [fish, setFish] = useState<{ of: string; fish: Fish } | null>(null);
   const latest = useRef<Fish | null>(null);

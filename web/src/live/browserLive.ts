@@ -1,9 +1,10 @@
 import type { LiveEnvironment, LiveMessage } from './liveChannel.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /** Reconnecting by hand, too: a browser gives an event stream up for good when the server answers with an error. */
 const REOPEN_MS = 2000;
 
-export function browserLive(eventId: string): LiveEnvironment {
+export function browserLive(eventId: EventId): LiveEnvironment {
   const name = `lauta-live-${eventId}`;
   return {
     openStream({ onOpen, onLost, onMessage }) {

@@ -5,6 +5,7 @@ import { appClockOffsetMs, onceClockSet } from '../clock/appClock.ts';
 import { getJson } from '../door/http.ts';
 import { jsonOf, readStored, useStored, writeStored, type Preference } from '../device/stored.ts';
 import { useWho } from '../session/who.ts';
+import type { EventId } from '@lauta/core/ids';
 
 const head = z.object({ seq: z.int(), hash: z.string() });
 const keptSchema = z.object({
@@ -16,27 +17,27 @@ type Kept = z.infer<typeof keptSchema>;
 const NOTHING: Kept = { told: [], broken: null };
 
 /** A demo that begins anew is another record under the same id: its clock was set off at another moment. */
-const headsOf = (eventId: string): Preference<Kept> => ({
+const headsOf = (eventId: EventId): Preference<Kept> => ({
   key: `lauta-heads ${eventId} ${appClockOffsetMs()}`,
   parse: (text) => keptSchema.catch(NOTHING).parse(jsonOf(text)),
 });
 
 /** Keeps where the server said that an event's ledger ended; a stream may tell it before the server's time is known. */
 export function rememberHead(
-  eventId: string,
+  eventId: EventId,
   { seq, hash }: { seq: number; hash?: string | undefined },
 ): void {
   if (hash !== undefined) onceClockSet(() => keep(eventId, { seq, hash }));
 }
 
-function keep(eventId: string, { seq, hash }: LedgerHead): void {
+function keep(eventId: EventId, { seq, hash }: LedgerHead): void {
   const kept = readStored(headsOf(eventId));
   const told = keepHead(kept.told, { seq, hash });
   if (told === kept.told) return;
   writeStored(headsOf(eventId), { ...kept, told });
 }
 
-async function compare(eventId: string, told: LedgerHead): Promise<void> {
+async function compare(eventId: EventId, told: LedgerHead): Promise<void> {
   const path = `/api/events/${eventId}/ledger/entries/${told.seq}/hash`;
   const { hash } = await getJson<{ hash: string | null }>(path);
   const broken = compareHead(told, hash);
@@ -48,7 +49,10 @@ async function compare(eventId: string, told: LedgerHead): Promise<void> {
  * opened. A record that was cut off or written anew is found by every device that heard of it before.
  * @returns what was told and stands no more; null as long as all does
  */
-export function useToldHeads(eventId: string): { told: readonly LedgerHead[]; broken: BrokenPromise | null } {
+export function useToldHeads(eventId: EventId): {
+  told: readonly LedgerHead[];
+  broken: BrokenPromise | null;
+} {
   const who = useWho().data;
   const kept = useStored(headsOf(eventId));
   useEffect(() => {

@@ -1,5 +1,6 @@
 import type { Problem } from '@lauta/contract';
 import type { OutboxEntry } from './outboxStore.ts';
+import type { AccountId } from '@lauta/core/ids';
 
 /** What a director sets up goes in its order: a sheet after the board that it approves, a second sheet after the first. */
 const SET_UP: ReadonlySet<OutboxEntry['command']['kind']> = new Set([
@@ -33,7 +34,7 @@ export function bytesOf({ files }: OutboxEntry): number {
  * bytes: small things do not wait behind megabytes, and nothing overtakes within a catch. Null when nothing is left.
  * @param accountId who is signed in: what others wrote waits for them
  */
-export function nextEntry(entries: readonly OutboxEntry[], accountId: string | null): OutboxEntry | null {
+export function nextEntry(entries: readonly OutboxEntry[], accountId: AccountId | null): OutboxEntry | null {
   const first = new Map<string, OutboxEntry>();
   for (const entry of [...entries].sort((a, b) => a.order - b.order)) {
     if (entry.refused || entry.accountId !== accountId) continue;

@@ -9,6 +9,7 @@ import { openOutboxStore, type OutboxEntry, type OutboxFile, type Unreadable } f
 import { openSentStore, type KeptCommand } from './sentStore.ts';
 import { sendNext, sendingLoop, type Outcome } from './sender.ts';
 import { readStored, writeStored, type Preference } from '../device/stored.ts';
+import type { AccountId, CommandId, EventId } from '@lauta/core/ids';
 
 export interface OutboxState {
   /** What waits, in the order in which it was written. */
@@ -43,11 +44,11 @@ class Outbox {
   private readonly store = openOutboxStore();
   private readonly sentStore = openSentStore();
   private readonly listeners = new Set<() => void>();
-  private readonly sentListeners = new Set<(eventId: string) => void>();
+  private readonly sentListeners = new Set<(eventId: EventId) => void>();
   private readonly receipts = new Map<string, Receipt | null>();
   private channel: BroadcastChannel | null = null;
   private readonly attempts = new Map<string, number>();
-  private accountId: string | null = null;
+  private accountId: AccountId | null = null;
   /** Who wrote last: what is written after a session has ended is still theirs. */
   private writerId: string | null = null;
   private isKnownWho = false;
@@ -76,18 +77,18 @@ class Outbox {
   readonly snapshot = (): OutboxState => this.state;
 
   /** Told of each event that something arrived for. */
-  onSent(listener: (eventId: string) => void): () => void {
+  onSent(listener: (eventId: EventId) => void): () => void {
     this.sentListeners.add(listener);
     return () => this.sentListeners.delete(listener);
   }
 
   /** What the server answered; undefined as long as it has not, null where it had the command already. */
-  receiptOf(commandId: string): Receipt | null | undefined {
+  receiptOf(commandId: CommandId): Receipt | null | undefined {
     return this.receipts.get(commandId);
   }
 
   /** Who is signed in: only what that account wrote is sent. */
-  setAccount(accountId: string | null): void {
+  setAccount(accountId: AccountId | null): void {
     this.accountId = accountId;
     this.writerId = accountId ?? this.writerId;
     this.isKnownWho = true;
@@ -100,13 +101,13 @@ class Outbox {
    */
   async keep<K extends CommandKind>(
     kind: K,
-    eventId: string,
+    eventId: EventId,
     body: CommandBody<K>,
     {
       commandId,
       files = [],
       announcement,
-    }: { commandId?: string; files?: readonly OutboxFile[]; announcement?: Announcement } = {},
+    }: { commandId?: CommandId; files?: readonly OutboxFile[]; announcement?: Announcement } = {},
   ): Promise<string> {
     if (!this.writerId) throw new Error('outbox: expected someone who has signed in');
     const command = commandSchema.parse(makeCommand(kind, eventId, body, commandId));
@@ -147,9 +148,9 @@ class Outbox {
    */
   async submit<K extends CommandKind>(
     kind: K,
-    eventId: string,
+    eventId: EventId,
     body: CommandBody<K>,
-    options: { commandId?: string; files?: readonly OutboxFile[] } = {},
+    options: { commandId?: CommandId; files?: readonly OutboxFile[] } = {},
   ): Promise<Receipt | null | 'waiting'> {
     const commandId = await this.keep(kind, eventId, body, options);
     const refused = await new Promise<OutboxEntry['refused']>((resolve) => {
@@ -177,7 +178,7 @@ class Outbox {
   }
 
   /** Lets a command that was refused be tried again. */
-  async tryAgain(commandId: string): Promise<void> {
+  async tryAgain(commandId: CommandId): Promise<void> {
     this.attempts.delete(commandId);
     await this.store.refuse(commandId, null);
     await this.refresh();
@@ -186,7 +187,7 @@ class Outbox {
   }
 
   /** Claims a fish whose number the other phone has used, as a fish of its own. */
-  async claimAnew(commandId: string): Promise<void> {
+  async claimAnew(commandId: CommandId): Promise<void> {
     const entry = this.state.entries.find((one) => one.command.commandId === commandId);
     if (entry?.command.kind !== 'catch.claim') return;
     const command = {
@@ -201,7 +202,7 @@ class Outbox {
   }
 
   /** Throws away what the server refused, because a person says so. */
-  async drop(commandId: string): Promise<void> {
+  async drop(commandId: CommandId): Promise<void> {
     await this.store.remove(commandId);
     await this.refresh();
     this.tell({ kind: 'changed' });

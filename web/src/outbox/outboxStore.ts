@@ -2,10 +2,11 @@ import { z } from 'zod';
 import { MEDIA_TYPES, commandSchema, problemSchema, type MediaType } from '@lauta/contract';
 import { deviceDatabase } from '../device/database.ts';
 import type { DeviceDatabase } from '../device/deviceStores.ts';
+import type { CommandId, FileId } from '@lauta/core/ids';
 
 /** A photograph or clip that goes before its command. */
 export interface OutboxFile {
-  fileId: string;
+  fileId: FileId;
   blob: Blob;
   sha256: string;
   mediaType: MediaType;
@@ -41,7 +42,7 @@ declare module '../device/deviceStores.ts' {
   interface DeviceStores {
     /** By command. */
     entries: { key: string; value: unknown };
-    files: { key: string; value: { fileId: string; blob: Blob } };
+    files: { key: string; value: { fileId: FileId; blob: Blob } };
   }
 }
 
@@ -57,12 +58,12 @@ export interface OutboxStore {
     ahead?: readonly OutboxEntry[],
   ): Promise<{ isStored: boolean }>;
   all(): Promise<{ entries: OutboxEntry[]; unreadable: Unreadable[] }>;
-  file(fileId: string): Promise<Blob | null>;
-  refuse(commandId: string, refused: OutboxEntry['refused']): Promise<void>;
+  file(fileId: FileId): Promise<Blob | null>;
+  refuse(commandId: CommandId, refused: OutboxEntry['refused']): Promise<void>;
   /** Puts an entry in another's place; the files stay. */
-  replace(commandId: string, entry: OutboxEntry): Promise<void>;
+  replace(commandId: CommandId, entry: OutboxEntry): Promise<void>;
   /** Takes an entry out, with its files: the server has them. */
-  remove(commandId: string): Promise<void>;
+  remove(commandId: CommandId): Promise<void>;
 }
 
 export function openOutboxStore(name?: string): OutboxStore {
@@ -150,7 +151,7 @@ async function putWhole(
   ]);
 }
 
-async function removeWhole(db: DeviceDatabase, commandId: string): Promise<void> {
+async function removeWhole(db: DeviceDatabase, commandId: CommandId): Promise<void> {
   const change = db.transaction(['entries', 'files'], 'readwrite');
   const entry = entrySchema.safeParse(await change.objectStore('entries').get(commandId));
   await change.objectStore('entries').delete(commandId);

@@ -1,7 +1,8 @@
 import { openOutboxStore } from './outboxStore.ts';
+import type { FileId } from '@lauta/core/ids';
 
 /** Saves what waits as a file of its own, photographs within it: readable by anyone with a JSON reader (RFC 4648 base64). */
-export async function saveCopy(name: string, value: unknown, fileIds: readonly string[]): Promise<void> {
+export async function saveCopy(name: string, value: unknown, fileIds: readonly FileId[]): Promise<void> {
   const store = openOutboxStore();
   const files: Record<string, string> = {};
   for (const fileId of fileIds) {

@@ -2,6 +2,7 @@ import type { Receipt } from '@lauta/contract';
 import { ApiProblem } from '../door/http.ts';
 import { isDoneAlready, nextEntry, waitMs } from './nextEntry.ts';
 import type { OutboxEntry, OutboxFile, OutboxStore } from './outboxStore.ts';
+import type { CommandId, EventId } from '@lauta/core/ids';
 
 /** What a sender needs of the world. */
 export interface SenderParts {
@@ -9,9 +10,9 @@ export interface SenderParts {
   /** How often a file did not arrive as it was sent, by command. */
   attempts: Map<string, number>;
   accountId: () => string | null;
-  upload: (file: OutboxFile, eventId: string, onProgress: (share: number) => void) => Promise<void>;
+  upload: (file: OutboxFile, eventId: EventId, onProgress: (share: number) => void) => Promise<void>;
   post: (command: OutboxEntry['command']) => Promise<Receipt>;
-  onProgress: (commandId: string, share: number) => void;
+  onProgress: (commandId: CommandId, share: number) => void;
   /** The server has it; null where it had it already. Told before it is forgotten here: it is never in neither place. */
   onSent: (entry: OutboxEntry, receipt: Receipt | null) => Promise<void>;
 }

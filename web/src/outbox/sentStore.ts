@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { commandSchema, type Command, type CommandKind } from '@lauta/contract';
 import { deviceDatabase } from '../device/database.ts';
+import type { AccountId } from '@lauta/core/ids';
 
 /** A command of this device, waiting or sent. */
 export interface KeptCommand {
   command: Command;
-  accountId: string;
+  accountId: AccountId;
   /** Of what was sent before this page was opened: when, ms since 1970. */
   sentAtMs?: number;
 }

@@ -4,6 +4,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { CommandBody, CommandKind } from '@lauta/contract';
 import { useOnce } from '../ui/useOnce.ts';
 import { outbox, useOutbox } from './outbox.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /**
  * A write of a page: once at a time, kept on this device before it is sent. Where the server does not answer in time it
@@ -16,7 +17,7 @@ export function useCommand() {
   const [waitingId, setWaitingId] = useState<string | null>(null);
   const send = <K extends CommandKind>(
     kind: K,
-    eventId: string,
+    eventId: EventId,
     body: CommandBody<K>,
     /** Done when the server has it, or when it waits on this device. */
     then: (outcome: 'taken' | 'waiting') => unknown = () => undefined,

@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
+import type { EntryId } from '@lauta/core/ids';
 
-const distinct = <E extends { entryId: string }>(entries: readonly E[]): E[] => [
+const distinct = <E extends { entryId: EntryId }>(entries: readonly E[]): E[] => [
   ...new Map(entries.map((entry) => [entry.entryId, entry])).values(),
 ];
 
@@ -11,7 +12,7 @@ const distinct = <E extends { entryId: string }>(entries: readonly E[]): E[] => 
  * @param heard from the server; the same array as long as nothing came
  * @param here entered by the outbox's commands, waiting and sent; the same array as long as nothing changed
  */
-export function useEntryList<E extends { entryId: string }>(heard: readonly E[], here: readonly E[]) {
+export function useEntryList<E extends { entryId: EntryId }>(heard: readonly E[], here: readonly E[]) {
   const [error, setError] = useState<unknown>(null);
   const entries = useMemo(() => distinct([...heard, ...here]), [heard, here]);
   // A second tap may come before the first one's entries are on the disk and drawn: it acts on these.

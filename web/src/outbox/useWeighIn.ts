@@ -18,17 +18,18 @@ import { askedJson, type Asked } from './askedJson.ts';
 import { outbox, useKeptCommands } from './outbox.ts';
 import type { KeptCommand } from './sentStore.ts';
 import { useEntryList } from './useEntryList.ts';
+import type { AccountId, DayId, EventId } from '@lauta/core/ids';
 
-const keyOf = (eventId: string) => ['event', eventId, 'weigh-in'] as const;
+const keyOf = (eventId: EventId) => ['event', eventId, 'weigh-in'] as const;
 
-export function useWeighInView(eventId: string) {
+export function useWeighInView(eventId: EventId) {
   return useQuery({
     queryKey: keyOf(eventId),
     queryFn: ({ signal }) => askedJson<WeighInView>(`/api/events/${eventId}/weigh-in`, signal),
   });
 }
 
-export function useBags(eventId: string, isWanted: boolean) {
+export function useBags(eventId: EventId, isWanted: boolean) {
   return useQuery({
     queryKey: ['event', eventId, 'bags'],
     enabled: isWanted,
@@ -37,7 +38,7 @@ export function useBags(eventId: string, isWanted: boolean) {
 }
 
 /** What a command of this device enters at an event's scale: it was done by whoever kept it. */
-function entriesOfKept({ command, accountId }: KeptCommand, eventId: string): WeighInEntry[] {
+function entriesOfKept({ command, accountId }: KeptCommand, eventId: EventId): WeighInEntry[] {
   if (command.kind !== 'weigh-in.enter' || command.eventId !== eventId) return [];
   const { entries } = command.body as { entries: Omit<WeighInEntry, 'accountId'>[] };
   return entries.map((entry): WeighInEntry => ({ ...entry, accountId }));
@@ -54,7 +55,7 @@ export interface WeighInOnPage {
 }
 
 /** The weigh-in of an event, with what was done on this device since. */
-export function useWeighIn(eventId: string, sheet: WeightSheet, accountId: string) {
+export function useWeighIn(eventId: EventId, sheet: WeightSheet, accountId: AccountId) {
   const view = useWeighInView(eventId);
   const kept = useKeptCommands(view.data?.askedAtMs);
   const client = useQueryClient();
@@ -90,6 +91,6 @@ export function useWeighIn(eventId: string, sheet: WeightSheet, accountId: strin
 }
 
 /** The next free number of a day. */
-export function nextNumber({ tickets }: WeighIn, dayId: string): number {
+export function nextNumber({ tickets }: WeighIn, dayId: DayId): number {
   return 1 + Math.max(0, ...tickets.filter((ticket) => ticket.dayId === dayId).map(({ number }) => number));
 }

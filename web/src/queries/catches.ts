@@ -2,8 +2,9 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { CatchSummary, CatchView, Page, PhotographVariant } from '@lauta/contract';
 import { hashHex } from '@lauta/core/ledger';
 import { ApiProblem, ask, getJson } from '../door/http.ts';
+import type { CatchId, EventId, FileId } from '@lauta/core/ids';
 
-export function useOwnCatches(eventId: string, page: number) {
+export function useOwnCatches(eventId: EventId, page: number) {
   return useQuery({
     queryKey: ['event', eventId, 'own-catches', page],
     placeholderData: keepPreviousData,
@@ -13,7 +14,7 @@ export function useOwnCatches(eventId: string, page: number) {
 }
 
 /** Own catches that a judge has sent back and that wait for an answer; asked for again whenever the event's ledger grows. */
-export function useSentBack(eventId: string, isAngler: boolean) {
+export function useSentBack(eventId: EventId, isAngler: boolean) {
   return useQuery({
     queryKey: ['event', eventId, 'own-catches', 'sent-back'],
     enabled: isAngler,
@@ -22,7 +23,7 @@ export function useSentBack(eventId: string, isAngler: boolean) {
   });
 }
 
-export function useCatch(eventId: string, catchId: string) {
+export function useCatch(eventId: EventId, catchId: CatchId) {
   return useQuery({
     queryKey: ['event', eventId, 'catch', catchId],
     queryFn: ({ signal }) => getJson<CatchView>(`/api/catches/${catchId}`, signal),
@@ -34,7 +35,7 @@ export function useCatch(eventId: string, catchId: string) {
  * is hashed here, and shown to nobody where it is another file than the one that stands in the record.
  * @param sha256 of the original, as the catch names it
  */
-export function useEvidence(photographId: string | undefined, sha256: string | undefined) {
+export function useEvidence(photographId: FileId | undefined, sha256: string | undefined) {
   return useQuery({
     queryKey: ['photograph', photographId, sha256],
     enabled: photographId !== undefined,

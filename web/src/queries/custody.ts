@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import type { AnnouncedView, AskedFrameView, CustodyView, OwnKeyView } from '@lauta/contract';
 import { getJson } from '../door/http.ts';
+import type { CatchId, EntrantId, EventId } from '@lauta/core/ids';
 
 /** How a catch came to the server; for judges alone. */
-export function useCustody(eventId: string, catchId: string, mayJudge: boolean) {
+export function useCustody(eventId: EventId, catchId: CatchId, mayJudge: boolean) {
   return useQuery({
     queryKey: ['event', eventId, 'catch', catchId, 'custody'],
     enabled: mayJudge,
@@ -12,7 +13,7 @@ export function useCustody(eventId: string, catchId: string, mayJudge: boolean) 
 }
 
 /** Catches whose photographs are on their way. */
-export function useAnnounced(eventId: string) {
+export function useAnnounced(eventId: EventId) {
   return useQuery({
     queryKey: ['event', eventId, 'announced'],
     queryFn: ({ signal }) => getJson<AnnouncedView[]>(`/api/events/${eventId}/announced`, signal),
@@ -20,7 +21,7 @@ export function useAnnounced(eventId: string) {
 }
 
 /** Frames that a judge waits for. */
-export function useAskedFrames(eventId: string, entrantId: string | null) {
+export function useAskedFrames(eventId: EventId, entrantId: EntrantId | null) {
   return useQuery({
     queryKey: ['event', eventId, 'asked-frames'],
     enabled: entrantId !== null,

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { readRuleSheet, type EventView, type IdentifierView, type RuleSheetView } from '@lauta/contract';
 import type { RuleSheet } from '@lauta/core/rules';
 import { getJson } from '../door/http.ts';
+import type { EntrantId, EventId } from '@lauta/core/ids';
 
 export function useEvents() {
   return useQuery({
@@ -10,7 +11,7 @@ export function useEvents() {
   });
 }
 
-export function useEvent(eventId: string) {
+export function useEvent(eventId: EventId) {
   return useQuery({
     queryKey: ['event', eventId],
     queryFn: ({ signal }) => getJson<EventView>(`/api/events/${eventId}`, signal),
@@ -22,7 +23,7 @@ export interface Published extends RuleSheetView {
 }
 
 /** All versions of the rule sheet, first to last. */
-export function useRules(eventId: string) {
+export function useRules(eventId: EventId) {
   return useQuery({
     queryKey: ['event', eventId, 'rules'],
     queryFn: async ({ signal }): Promise<Published[]> => {
@@ -33,7 +34,7 @@ export function useRules(eventId: string) {
 }
 
 /** The code on the entrant's card, day by day. */
-export function useIdentifiers(eventId: string, entrantId: string | null) {
+export function useIdentifiers(eventId: EventId, entrantId: EntrantId | null) {
   return useQuery({
     queryKey: ['event', eventId, 'identifiers', entrantId],
     enabled: entrantId !== null,

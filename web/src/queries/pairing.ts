@@ -2,9 +2,10 @@ import { useQuery } from '@tanstack/react-query';
 import type { PairedJob, PairingView } from '@lauta/contract';
 import { getJson } from '../door/http.ts';
 import { useWho } from '../session/who.ts';
+import type { EntrantId, EventId, PairingId } from '@lauta/core/ids';
 
 /** Phones that were paired for one's own entrant, or may be as soon as they have read the code. */
-export function useOwnPairings(eventId: string, isAsked: boolean) {
+export function useOwnPairings(eventId: EventId, isAsked: boolean) {
   return useQuery({
     queryKey: ['event', eventId, 'own-pairings'],
     enabled: isAsked,
@@ -14,14 +15,14 @@ export function useOwnPairings(eventId: string, isAsked: boolean) {
 
 /** What this phone does where a partner's is paired with it. */
 export interface MyPairing {
-  pairingId: string;
+  pairingId: PairingId;
   job: PairedJob;
 }
 
 const OTHER: Record<PairedJob, PairedJob> = { camera: 'timer', timer: 'camera' };
 
 /** Null where no phone is paired; with several the last one that has read its code. */
-export function useMyPairing(eventId: string, entrantId: string | null): MyPairing | null {
+export function useMyPairing(eventId: EventId, entrantId: EntrantId | null): MyPairing | null {
   const who = useWho();
   const own = who.data?.account?.pairing ?? null;
   const pairings = useOwnPairings(eventId, entrantId !== null && own === null);

@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import type { CatchSummary, Page } from '@lauta/contract';
 import { getJson } from '../door/http.ts';
+import type { EventId } from '@lauta/core/ids';
 
-export function useQueue(eventId: string, isDecided: boolean, page: number, search = '') {
+export function useQueue(eventId: EventId, isDecided: boolean, page: number, search = '') {
   return useQuery<Page<CatchSummary>>({
     queryKey: ['event', eventId, 'queue', isDecided, page, search],
     // Another page of the same list may stand in meanwhile, never the other list.

@@ -2,9 +2,10 @@ import { useQuery } from '@tanstack/react-query';
 import type { SpecimensView, SpecimenView } from '@lauta/contract';
 import { getJson } from '../door/http.ts';
 import { useOutbox } from '../outbox/outbox.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /** Own records, or an event's for its officials. */
-export function useSpecimens(eventId: string, isOfficial: boolean) {
+export function useSpecimens(eventId: EventId, isOfficial: boolean) {
   const part = isOfficial ? 'specimens' : 'own-specimens';
   return useQuery({
     queryKey: ['event', eventId, part],
@@ -13,7 +14,7 @@ export function useSpecimens(eventId: string, isOfficial: boolean) {
 }
 
 /** Records that wait on this device, as they will be shown. */
-export function useWaitingSpecimens(eventId: string, entrant: SpecimenView['entrant']): SpecimenView[] {
+export function useWaitingSpecimens(eventId: EventId, entrant: SpecimenView['entrant']): SpecimenView[] {
   const { entries } = useOutbox();
   return entries.flatMap(({ command, refused }) =>
     command.kind === 'specimen.record' && command.eventId === eventId && refused === null

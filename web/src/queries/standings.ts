@@ -1,10 +1,11 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { StandingsView } from '@lauta/contract';
 import { getJson } from '../door/http.ts';
+import type { DayId, EventId } from '@lauta/core/ids';
 
 export interface StandingsChoice {
   include: 'all' | 'official';
-  dayId: string | null;
+  dayId: DayId | null;
   search: string;
   page: number;
 }
@@ -16,7 +17,7 @@ export function standingsQuery({ include, dayId, search, page }: StandingsChoice
   return query.toString();
 }
 
-export function useStandings(eventId: string, choice: StandingsChoice) {
+export function useStandings(eventId: EventId, choice: StandingsChoice) {
   const query = standingsQuery(choice);
   return useQuery({
     queryKey: ['event', eventId, 'standings', query],

@@ -27,6 +27,7 @@ import { Signal } from '../ui/Signal.tsx';
 import { Pick, Picks } from '../ui/Picks.tsx';
 import { MassField } from './MassField.tsx';
 import { keysOf } from '@lauta/core/keys';
+import type { ScaleId } from '@lauta/core/ids';
 
 const QUALITY_WORDS: Record<ScaleQuality, string> = {
   good: 'to a few grams',
@@ -71,7 +72,7 @@ export function ScaleLogbook({
   onActs,
 }: {
   scale: NamedScale | null;
-  scaleId: string;
+  scaleId: ScaleId;
   use: ScaleUse;
   /** The event's. */
   step: MassStepId;
@@ -327,7 +328,7 @@ function Checks({
   onActs,
 }: {
   unit: MassUnit;
-  scaleId: string;
+  scaleId: ScaleId;
   load: string;
   onActs: (acts: ScaleAct[]) => void;
 }) {

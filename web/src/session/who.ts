@@ -3,6 +3,7 @@ import { whoSchema, type PersonView, type Who } from '@lauta/contract';
 import { may, type Capability } from '@lauta/core/people';
 import { setAppClock } from '../clock/appClock.ts';
 import { getJson } from '../door/http.ts';
+import type { EntrantId, EventId } from '@lauta/core/ids';
 
 export const WHO_KEY = ['who'] as const;
 
@@ -27,12 +28,12 @@ export function useForgetAll() {
 
 export interface PlaceInEvent {
   /** The entrant that the account is a member of in this event. */
-  entrantId: string | null;
+  entrantId: EntrantId | null;
   /** What the server would say, by the same table; of an entrant's own things when one is named. */
-  may(capability: Capability, entrantId?: string): boolean;
+  may(capability: Capability, entrantId?: EntrantId): boolean;
 }
 
-export function placeIn(who: Who | undefined, eventId: string): PlaceInEvent {
+export function placeIn(who: Who | undefined, eventId: EventId): PlaceInEvent {
   const account = who?.account ?? null;
   const held = account?.roles.filter((one) => one.eventId === eventId) ?? [];
   const own = account?.entrants.find((one) => one.eventId === eventId)?.entrantId ?? null;
@@ -51,7 +52,7 @@ export function placeIn(who: Who | undefined, eventId: string): PlaceInEvent {
   };
 }
 
-export function usePeople(eventId: string) {
+export function usePeople(eventId: EventId) {
   return useQuery({
     queryKey: ['event', eventId, 'people'],
     queryFn: ({ signal }) => getJson<PersonView[]>(`/api/events/${eventId}/people`, signal),

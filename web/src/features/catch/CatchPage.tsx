@@ -31,6 +31,7 @@ import {
   STATE_WORDS,
   speciesName,
 } from '@lauta/words/catch';
+import type { VerdictId } from '@lauta/core/ids';
 
 /** One's own catch: what was claimed, what was decided and why, and the answer to a request. */
 export function CatchPage() {
@@ -157,7 +158,7 @@ function Withdrawal({ caught }: { caught: CatchView }) {
 }
 
 /** Answers a judge's request with words, another photograph, or both. */
-function AnswerForm({ caught, verdictId }: { caught: CatchView; verdictId: string }) {
+function AnswerForm({ caught, verdictId }: { caught: CatchView; verdictId: VerdictId }) {
   const bench = useBenchWorker();
   const [words, setWords] = useState('');
   const [photo, setPhoto] = useState<File | null>(null);

@@ -13,6 +13,7 @@ import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
 import { useBags } from '../../outbox/useWeighIn.ts';
 import { useRules } from '../../queries/event.ts';
 import { hasFailed } from '../../ui/hasFailed.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /** For the director: the server runs out of room, and takes no photographs until there is some. */
 function RoomLine() {
@@ -146,7 +147,7 @@ function Figure({ term, value }: { term: string; value: number }) {
   );
 }
 
-function BagFigures({ eventId }: { eventId: string }) {
+function BagFigures({ eventId }: { eventId: EventId }) {
   const { data } = useBags(eventId, true);
   const bags = data?.bags ?? [];
   return (

@@ -10,6 +10,7 @@ import { CommandNote } from '../../outbox/CommandNote.tsx';
 import { useCommand } from '../../outbox/useCommand.ts';
 import { Field } from '../../ui/Field.tsx';
 import { PlainFrame } from '../../ui/PlainFrame.tsx';
+import type { EventId } from '@lauta/core/ids';
 
 /** What the form asks; a session's date is its day's, and one that ends before it begins ends the morning after. */
 const formSchema = z.object({
@@ -28,7 +29,7 @@ const formSchema = z.object({
 });
 type Form = z.infer<typeof formSchema>;
 
-function toBody(eventId: string, { name, zone, isPublic, days }: Form): z.infer<typeof createEventSchema> {
+function toBody(eventId: EventId, { name, zone, isPublic, days }: Form): z.infer<typeof createEventSchema> {
   return {
     eventId,
     name,

@@ -14,6 +14,7 @@ import { useEvidence } from '../../queries/catches.ts';
 import { WithCatch } from '../../catch/WithCatch.tsx';
 import { useServerReading } from '../../bench/ServerReading.tsx';
 import { hasFailed } from '../../ui/hasFailed.ts';
+import type { FileId } from '@lauta/core/ids';
 
 /** Two photographs that may show one fish, the places that match joined by lines. */
 export function AlikePage() {
@@ -90,7 +91,7 @@ function BothWhole({ alike }: { alike: AlikeCatch }) {
   );
 }
 
-function Whole({ photographId, alt }: { photographId: string; alt: string }) {
+function Whole({ photographId, alt }: { photographId: FileId; alt: string }) {
   const original = useEvidence(photographId, undefined);
   const src = useObjectUrl(original.data);
   if (hasFailed(original)) return <p>The photograph could not be fetched.</p>;
@@ -199,7 +200,7 @@ function Cut({
   top,
   alt,
 }: {
-  photographId: string;
+  photographId: FileId;
   placed: Placed;
   width: number;
   height: number;

@@ -8,11 +8,12 @@ import { outbox } from '../../outbox/outbox.ts';
 import { Signal } from '../../ui/Signal.tsx';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { decisionWords } from '@lauta/words/catch';
+import type { CatchId, EventId, VerdictId } from '@lauta/core/ids';
 
 interface Decided {
-  catchId: string;
-  eventId: string;
-  verdictId: string;
+  catchId: CatchId;
+  eventId: EventId;
+  verdictId: VerdictId;
   entrant: string;
   decision: DecisionInput;
   /** What stood before it; undoing brings it back. */

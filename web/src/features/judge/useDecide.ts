@@ -9,6 +9,7 @@ import { eventPath, useInEvent } from '../../event/inEvent.ts';
 import { useJustDecided } from './justDecided.tsx';
 import { standingDecision } from './preview.ts';
 import { useQueue } from '../../queries/queue.ts';
+import type { VerdictId } from '@lauta/core/ids';
 
 /** Catches that were decided on this device and of which the server has not heard yet. */
 export function useDecidedHere(): ReadonlySet<string> {
@@ -48,7 +49,7 @@ export function useRound(caught: CatchView) {
  * Sends a decision, once, and goes on to the next catch.
  * @param seenVerdictId the verdict that the judge has seen; the server refuses when there is a newer one
  */
-export function useDecide(caught: CatchView, sheet: LengthSheet, seenVerdictId: string | null) {
+export function useDecide(caught: CatchView, sheet: LengthSheet, seenVerdictId: VerdictId | null) {
   const client = useQueryClient();
   const { setJustDecided } = useJustDecided();
   const { next } = useRound(caught);

@@ -3,9 +3,10 @@ import type { LedgerKeyView } from '@lauta/contract';
 import { getJson } from '../../door/http.ts';
 import { Signal } from '../../ui/Signal.tsx';
 import { useToldHeads } from '../../live/toldHeads.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /** Where the record ends, by whose key that is signed, and whether what this device was told still stands. */
-export function RecordSeal({ eventId, head }: { eventId: string; head: { seq: number; hash: string } }) {
+export function RecordSeal({ eventId, head }: { eventId: EventId; head: { seq: number; hash: string } }) {
   const keys = useQuery({
     queryKey: ['ledger-keys'],
     queryFn: ({ signal }) => getJson<LedgerKeyView[]>('/api/ledger-keys', signal),

@@ -12,6 +12,7 @@ import { Empty } from '../../ui/states.tsx';
 import { useWho } from '../../session/who.ts';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { useOwnPairings } from '../../queries/pairing.ts';
+import type { PairingId } from '@lauta/core/ids';
 
 const JOB_WORDS: Record<PairedJob, { name: string; says: string }> = {
   camera: { name: 'Camera', says: 'It photographs, measures and claims; this phone times.' },
@@ -44,7 +45,7 @@ export function PairPage() {
     setOffered({ job, url: new URL(path, location.origin).href });
     await refresh();
   };
-  const end = async (pairingId: string): Promise<void> => {
+  const end = async (pairingId: PairingId): Promise<void> => {
     await sendJson('POST', `/api/own-pairings/${pairingId}/end`, {});
     await refresh();
   };
@@ -121,7 +122,7 @@ function Code({ url }: { url: string }) {
   );
 }
 
-function Paired({ pairing, end }: { pairing: PairingView; end: (pairingId: string) => void }) {
+function Paired({ pairing, end }: { pairing: PairingView; end: (pairingId: PairingId) => void }) {
   return (
     <li className="flex min-h-16 items-center justify-between gap-3 py-2">
       <Signal tone="clear">{JOB_WORDS[pairing.job].name.toLowerCase()}, paired</Signal>

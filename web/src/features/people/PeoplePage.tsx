@@ -21,6 +21,7 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { roleName } from './SignInForm.tsx';
 import { usePeople } from '../../session/who.ts';
 import { hasFailed } from '../../ui/hasFailed.ts';
+import type { EventId } from '@lauta/core/ids';
 
 const PAGE_SIZE = 50;
 
@@ -85,7 +86,7 @@ function PersonLine({
   mayInvite,
 }: {
   person: PersonView;
-  eventId: string;
+  eventId: EventId;
   mayInvite: boolean;
 }) {
   const [isOpen, setOpen] = useState(false);
@@ -135,7 +136,7 @@ function LinkMaker({
   kind,
 }: {
   person: PersonView;
-  eventId: string;
+  eventId: EventId;
   kind: keyof typeof LINKS;
 }) {
   const [link, setLink] = useState<string | null>(null);
@@ -162,7 +163,7 @@ function LinkMaker({
 }
 
 /** What a director takes away or gives back; why stands in the record. */
-function PersonChanges({ person, eventId }: { person: PersonView; eventId: string }) {
+function PersonChanges({ person, eventId }: { person: PersonView; eventId: EventId }) {
   const client = useQueryClient();
   const [why, setWhy] = useState('');
   const { run, error, isBusy } = useOnce();
@@ -223,7 +224,7 @@ const formSchema = addPersonSchema.omit({ accountId: true });
 type Form = z.infer<typeof formSchema>;
 type Written = z.input<typeof formSchema>;
 
-function AddPerson({ eventId }: { eventId: string }) {
+function AddPerson({ eventId }: { eventId: EventId }) {
   const command = useCommand();
   const form = useForm<Written, unknown, Form>({
     resolver: zodResolver(formSchema),

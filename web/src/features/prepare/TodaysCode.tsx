@@ -2,6 +2,7 @@ import type { DayView } from '@lauta/contract';
 import { unitSystemOf, type StepId } from '@lauta/core/units';
 import { clockTime, dayWords } from '@lauta/words/clock';
 import { useInEvent } from '../../event/inEvent.ts';
+import type { EntrantId } from '@lauta/core/ids';
 
 /** The code to write on the card, as large as the screen allows; before its time, when that is. */
 export function TodaysCode({
@@ -12,7 +13,7 @@ export function TodaysCode({
 }: {
   day: DayView;
   code: string | null;
-  entrantId: string;
+  entrantId: EntrantId;
   /** What the event scores in; null before that is known. */
   step: StepId | null;
 }) {

@@ -17,6 +17,7 @@ import type { Change } from './change.ts';
 import { checkSheet, issueAt, type SheetIssues } from './sheetIssues.ts';
 import { restep } from './restep.ts';
 import { keysOf } from '@lauta/core/keys';
+import type { EventId } from '@lauta/core/ids';
 
 /** What was typed, over which sheet. */
 interface Begun {
@@ -35,7 +36,7 @@ export function RuleForm({
   version,
   onPublished,
 }: {
-  eventId: string;
+  eventId: EventId;
   initial: RuleSheet;
   /** Of the sheet that stands now; null where none is published yet. */
   version: number | null;
@@ -130,7 +131,7 @@ const NO_ISSUES: SheetIssues = new Map();
 const STEPS = [...keysOf(LENGTH_STEPS), ...keysOf(MASS_STEPS)];
 
 /** What another director published meanwhile. */
-function MovedOn({ eventId, onOver }: { eventId: string; onOver: (version: number) => void }) {
+function MovedOn({ eventId, onOver }: { eventId: EventId; onOver: (version: number) => void }) {
   const current = useRules(eventId).data?.at(-1);
   if (!current) return null;
   return (

@@ -8,6 +8,7 @@ import { Signal } from '../../ui/Signal.tsx';
 import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
 import { RuleForm } from './RuleForm.tsx';
 import { hasFailed } from '../../ui/hasFailed.ts';
+import type { CommandId, EventId } from '@lauta/core/ids';
 
 /** Where a first sheet begins: the trade's common values, to be changed. */
 const FIRST_SHEET: RuleSheet = {
@@ -26,7 +27,7 @@ const FIRST_SHEET: RuleSheet = {
 };
 
 /** A sheet that waited here and was refused once it arrived: what was typed must not be typed again. */
-function useRefusedSheet(eventId: string): { commandId: string; sheet: RuleSheet } | null {
+function useRefusedSheet(eventId: EventId): { commandId: CommandId; sheet: RuleSheet } | null {
   const { entries } = useOutbox();
   for (const { command, refused } of entries.toReversed())
     if (refused && command.kind === 'rules.publish' && command.eventId === eventId)

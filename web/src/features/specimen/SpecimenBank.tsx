@@ -13,6 +13,7 @@ import { FishClock } from '../../fish-clock/FishClock.tsx';
 import { AfterFields, BeforeFields, ScaleFields } from './SpecimenFields.tsx';
 import type { Bank } from './useBank.ts';
 import { useSpecimenRecord } from './useSpecimenRecord.ts';
+import type { EntrantId, FileId } from '@lauta/core/ids';
 
 /** Where the fish is in its time on the bank: what is asked first. */
 type BankStage = 'before' | 'scale' | 'after';
@@ -37,7 +38,7 @@ export function SpecimenBank({
   bank,
 }: {
   sheet: RuleSheet;
-  entrantId: string;
+  entrantId: EntrantId;
   bank: Bank;
 }) {
   const { event } = useInEvent();
@@ -180,9 +181,9 @@ function Photographs({
 }: {
   frames: readonly Frame[];
   /** Of the record that is put right. */
-  kept: readonly { photographId: string }[];
+  kept: readonly { photographId: FileId }[];
   onAdd: (() => void) | null;
-  onRemove: (frameId: string) => void;
+  onRemove: (frameId: FileId) => void;
 }) {
   return (
     <div className="grid gap-2">

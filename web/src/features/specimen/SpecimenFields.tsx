@@ -20,6 +20,7 @@ import { Pick, Picks } from '../../ui/Picks.tsx';
 import { MassField } from '../../scale/MassField.tsx';
 import { CARE_WORDS, WOUND_WORDS } from '@lauta/words/specimen';
 import { weighingOf, type SpecimenDraft } from './specimenDraft.ts';
+import type { SpeciesId } from '@lauta/core/ids';
 
 interface Telling {
   draft: SpecimenDraft;
@@ -153,7 +154,7 @@ function CorrectionFields({
   sheet,
   speciesId,
   tell,
-}: Pick<FieldsProps, 'draft' | 'sheet' | 'tell'> & { speciesId: string }) {
+}: Pick<FieldsProps, 'draft' | 'sheet' | 'tell'> & { speciesId: SpeciesId }) {
   return (
     <>
       <Field label="Why it is corrected">

@@ -9,6 +9,7 @@ import { SpecimenBank } from './SpecimenBank.tsx';
 import { SpecimenRecord } from './SpecimenRecord.tsx';
 import { useBank } from './useBank.ts';
 import { useSpecimens, useWaitingSpecimens } from '../../queries/specimens.ts';
+import type { EntrantId } from '@lauta/core/ids';
 
 /** Large fish weighed on the bank: one is being recorded at the top, those recorded stand beneath. */
 export function SpecimenPage() {
@@ -31,7 +32,7 @@ function Specimens({
   isOfficial,
 }: {
   sheet: RuleSheet;
-  entrantId: string | null;
+  entrantId: EntrantId | null;
   isOfficial: boolean;
 }) {
   const { event } = useInEvent();

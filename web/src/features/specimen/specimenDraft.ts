@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { recordSpecimenSchema, specimenSchema } from '@lauta/contract';
 import type { SpecimenWeighing } from '@lauta/core/specimen';
 import { jsonOf, readStored, useStored, writeStored, type Preference } from '../../device/stored.ts';
+import type { EventId, SpecimenId } from '@lauta/core/ids';
 
 const grams = z.number().nullable();
 
@@ -39,7 +40,7 @@ const DIVISION: Preference<number | null> = {
 };
 
 /** @param divisionG the scale's step where no other was ever chosen here, g */
-export function freshDraft(specimenId: string, divisionG: number): SpecimenDraft {
+export function freshDraft(specimenId: SpecimenId, divisionG: number): SpecimenDraft {
   return {
     specimenId,
     commandId: uuidv7(),
@@ -78,13 +79,13 @@ export function weighingOf({
   };
 }
 
-const draftIn = (eventId: string): Preference<SpecimenDraft | null> => ({
+const draftIn = (eventId: EventId): Preference<SpecimenDraft | null> => ({
   key: `lauta-specimen-${eventId}`,
   parse: (text) => draftSchema.nullable().catch(null).parse(jsonOf(text)),
 });
 
 /** The record that is being made in an event on this device; null as long as nothing was told. */
-export function useSpecimenDraft(eventId: string) {
+export function useSpecimenDraft(eventId: EventId) {
   const draft = useStored(draftIn(eventId));
   const put = useCallback(
     (next: SpecimenDraft | null) => {

@@ -6,18 +6,21 @@ import { useFrames } from '../../camera/frames.ts';
 import { freshCatch } from '../../fish-clock/runningCatch.ts';
 import { useRunningCatch } from '../../fish-clock/useRunningCatch.ts';
 import { freshDraft, useSpecimenDraft, type SpecimenDraft } from './specimenDraft.ts';
+import type { EventId } from '@lauta/core/ids';
 
 const METRIC_STEP_G = 10;
 
 /** The specimen on the bank in an event: its clock, what was told of it, and its photographs, all kept on the device. */
-export function useBank(eventId: string, sheet: RuleSheet) {
+export function useBank(eventId: EventId, sheet: RuleSheet) {
   // A fish of its own beside the one on the water page.
   const { isKnown, running, change, begin } = useRunningCatch(`specimen ${eventId}`);
   const { draft: kept, put } = useSpecimenDraft(eventId);
   const { frames, add, replace } = useFrames(`specimen ${running.catchId}`);
   const stepG = massUnitOf(sheet.measure.step) === 'kg' ? METRIC_STEP_G : G_PER_OUNCE;
-  const blank = useMemo(() => freshDraft(running.catchId, stepG), [running.catchId, stepG]);
-  const draft = kept?.specimenId === running.catchId ? kept : blank;
+  // The fish on the clock becomes the specimen, under the same id.
+  const specimenId: string = running.catchId;
+  const blank = useMemo(() => freshDraft(specimenId, stepG), [specimenId, stepG]);
+  const draft = kept?.specimenId === specimenId ? kept : blank;
   /** Nothing was told, tapped or photographed yet: another may take its place. */
   const isBlank = draft === blank && running.events.length === 0 && frames?.length === 0;
   const putAway = (): void => {

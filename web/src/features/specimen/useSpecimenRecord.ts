@@ -16,11 +16,12 @@ import { outbox } from '../../outbox/outbox.ts';
 import { useOnce } from '../../ui/useOnce.ts';
 import { type SpecimenDraft, weighingOf } from './specimenDraft.ts';
 import type { Bank } from './useBank.ts';
+import type { EntrantId, FileId, SpeciesId } from '@lauta/core/ids';
 
 const MOST_PHOTOGRAPHS = 4;
 
 /** What is told of the specimen on the bank, up to its record. */
-export function useSpecimenRecord(sheet: RuleSheet, entrantId: string, bank: Bank) {
+export function useSpecimenRecord(sheet: RuleSheet, entrantId: EntrantId, bank: Bank) {
   const { event } = useInEvent();
   const unit = massUnitOf(sheet.measure.step);
   const care = useCareChoices();
@@ -80,7 +81,7 @@ export function useSpecimenRecord(sheet: RuleSheet, entrantId: string, bank: Ban
 
 function recordOf(
   draft: SpecimenDraft,
-  entrantId: string,
+  entrantId: EntrantId,
   specimen: RecordSpecimen['specimen'],
 ): RecordSpecimen {
   const { corrects } = draft;
@@ -109,8 +110,8 @@ const filesOf = (frames: readonly Frame[]) =>
 /** What is told so far, as a record; null as long as nothing was weighed or a tare is missing. */
 function specimenOf(
   draft: SpecimenDraft,
-  speciesId: string,
-  photographs: readonly { photographId: string }[],
+  speciesId: SpeciesId,
+  photographs: readonly { photographId: FileId }[],
   handling: Handling | null,
 ): RecordSpecimen['specimen'] | null {
   const { lengthMm, care, wounds } = draft;

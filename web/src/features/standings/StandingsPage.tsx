@@ -19,6 +19,7 @@ import { WhyTickets } from './WhyTickets.tsx';
 import { rulerAxis, type Axis } from './axis.ts';
 import { standingsQuery, useStandings, type StandingsChoice } from '../../queries/standings.ts';
 import { hasFailed } from '../../ui/hasFailed.ts';
+import type { EntrantId } from '@lauta/core/ids';
 
 export function StandingsPage() {
   const { event, place, live } = useInEvent();
@@ -131,7 +132,7 @@ function Ruled({
 }: {
   view: StandingsView;
   sheet: RuleSheet;
-  ownEntrantId: string | null;
+  ownEntrantId: EntrantId | null;
 }) {
   const axis = rulerAxis(view.longestSteps, sheet.measure.step);
   return (

@@ -7,6 +7,7 @@ import { eventPath, useInEvent } from '../../event/inEvent.ts';
 import { Signal } from '../../ui/Signal.tsx';
 import { TieNote } from './TieNote.tsx';
 import { INFRACTION_WORDS, NOT_COUNTING_WORDS, penaltyWords, speciesName } from '@lauta/words/catch';
+import type { EntrantId } from '@lauta/core/ids';
 
 /** Where a score comes from, line by line: what counts, what was culled, what does not count, and why. */
 export function WhyScore({
@@ -75,7 +76,7 @@ function FishRow({
   sheet,
   entrantId,
 }: {
-  entrantId: string;
+  entrantId: EntrantId;
   fish: FishScore;
   part: 'counts' | 'culled' | 'not';
   sheet: RuleSheet;

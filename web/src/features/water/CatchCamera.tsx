@@ -7,6 +7,7 @@ import type { FrameRole } from '../../camera/frames.ts';
 import type { FilmWish } from '../../camera/filmProtocol.ts';
 import type { TakenFrame } from '../../camera/takeBurst.ts';
 import { readStored, type Preference } from '../../device/stored.ts';
+import type { CatchId } from '@lauta/core/ids';
 
 /** The rules’ limit where the sheet is silent, degrees. */
 const LIMIT_TILT_DEG = 20;
@@ -30,7 +31,7 @@ export function CatchCamera({
   onReady,
   onClose,
 }: {
-  catchId: string;
+  catchId: CatchId;
   isSimulated: boolean;
   board: MeasuringBoard;
   otherBoards: readonly MeasuringBoard[];
@@ -71,7 +72,7 @@ const FILM_SEED: Preference<number> = { key: 'lauta-film-seed', parse: (text) =>
 
 /** What the simulated camera films for a catch: always the same fish. */
 export function filmOf(
-  catchId: string,
+  catchId: CatchId,
   board: MeasuringBoard,
   look: string,
   identifier: Identifier | null,

@@ -24,11 +24,12 @@ import { HandleTools } from './HandleTools.tsx';
 import { useClaim } from './useClaim.ts';
 import { useDraftMarks, type DraftMarks } from './useDraftMarks.ts';
 import type { Claimed } from './useSending.ts';
+import type { EntrantId } from '@lauta/core/ids';
 
 interface Props {
   draft: CatchDraft;
   sheet: LengthSheet;
-  entrantId: string;
+  entrantId: EntrantId;
   /** The entrant's card of today; the same object as long as it is the same card. */
   card: Identifier | null;
   change: (part: Partial<CatchDraft>) => void;

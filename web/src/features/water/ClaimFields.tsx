@@ -6,6 +6,7 @@ import { speciesName } from '@lauta/words/catch';
 import type { CatchDraft } from './draft.ts';
 import { Pick, Picks } from '../../ui/Picks.tsx';
 import { WeightNote } from './WeightNote.tsx';
+import type { BoardId } from '@lauta/core/ids';
 
 interface Props {
   draft: CatchDraft;
@@ -20,7 +21,7 @@ interface Props {
   /** What was guessed while it pulled. */
   guessedMassG: number | null;
   change: (part: Partial<CatchDraft>) => void;
-  chooseBoard: (boardId: string) => void;
+  chooseBoard: (boardId: BoardId) => void;
 }
 
 /** More kinds than these are looked up faster in a list. */

@@ -9,6 +9,7 @@ import { outbox, useOutbox } from '../../outbox/outbox.ts';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { Signal } from '../../ui/Signal.tsx';
 import type { Claimed } from './useSending.ts';
+import type { EventId } from '@lauta/core/ids';
 
 /** How a claim stands: on this device, on its way, refused, or with the judges. */
 type Standing = 'refused' | 'withdrawn' | 'unstored' | 'kept' | 'claimed' | 'claimed-elsewhere';
@@ -40,7 +41,15 @@ const TONE = {
 } as const;
 
 /** The claim just made: whether it arrived, what it was marked with, and how to take it back. */
-export function ClaimedNote({ claimed, eventId, step }: { claimed: Claimed; eventId: string; step: StepId }) {
+export function ClaimedNote({
+  claimed,
+  eventId,
+  step,
+}: {
+  claimed: Claimed;
+  eventId: EventId;
+  step: StepId;
+}) {
   const [isWithdrawn, setWithdrawn] = useState(false);
   const [error, setError] = useState<unknown>(null);
   const { catchId, commandId, claimedSteps } = claimed;

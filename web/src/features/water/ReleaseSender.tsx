@@ -5,6 +5,7 @@ import { useInEvent } from '../../event/inEvent.ts';
 import { useOnce } from '../../ui/useOnce.ts';
 import { outbox } from '../../outbox/outbox.ts';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
+import type { CatchId } from '@lauta/core/ids';
 
 /** Sends what happened to a fish after it was claimed: its release, and the signs that were seen. */
 export function ReleaseSender({
@@ -12,7 +13,7 @@ export function ReleaseSender({
   handling,
   onSent,
 }: {
-  catchId: string;
+  catchId: CatchId;
   handling: Handling;
   onSent: () => void;
 }) {

@@ -1,12 +1,13 @@
 import { useEffect, useState } from 'react';
 import { Signal } from '../../ui/Signal.tsx';
 import { roomForCatches } from '../../offline/room.ts';
+import type { CatchId } from '@lauta/core/ids';
 
 /** Under so many more catches it is said, long before a fish would have to be refused. */
 const FEW = 10;
 
 /** Says early when room on the device runs short. */
-export function RoomNote({ catchId }: { catchId: string }) {
+export function RoomNote({ catchId }: { catchId: CatchId }) {
   const [room, setRoom] = useState<number | null>(null);
   // Each catch fills it further.
   useEffect(() => {

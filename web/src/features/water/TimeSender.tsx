@@ -6,6 +6,7 @@ import { useOnce } from '../../ui/useOnce.ts';
 import { outbox } from '../../outbox/outbox.ts';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { lastClockOffset } from '../../device/preparedness.ts';
+import type { CatchId, EntrantId } from '@lauta/core/ids';
 
 /** Keeps what this phone timed; the other phone claims the fish, and the server puts both together. */
 export function TimeSender({
@@ -15,8 +16,8 @@ export function TimeSender({
   handling,
   onKept,
 }: {
-  catchId: string;
-  entrantId: string;
+  catchId: CatchId;
+  entrantId: EntrantId;
   number: number;
   handling: Handling;
   onKept: () => void;

@@ -2,10 +2,11 @@ import { z } from 'zod';
 import type { LengthSheet } from '@lauta/core/rules';
 import { jsonOf, readStored, writeStored, type Preference } from '../../device/stored.ts';
 import type { CatchDraft } from './draft.ts';
+import type { BoardId, SpeciesId } from '@lauta/core/ids';
 
 type Choices = Pick<CatchDraft, 'boardId' | 'speciesId'>;
 
-const LAST: Preference<{ boardId?: string | undefined; speciesId?: string | undefined }> = {
+const LAST: Preference<{ boardId?: BoardId | undefined; speciesId?: SpeciesId | undefined }> = {
   key: 'lauta-last-choices',
   parse: (text) =>
     z

@@ -2,20 +2,21 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import type { BoardMarks, MarkName, PhotoAnalysis } from '@lauta/vision';
 import { deviceDatabase } from '../../device/database.ts';
+import type { BoardId, CatchId, CommandId, EventId, FileId, MeasurementId, SpeciesId } from '@lauta/core/ids';
 
 /**
  * A catch that is being claimed. Its ids are made when the photograph is chosen, so that however often it is sent,
  * from however many tabs, it stays one catch.
  */
 export interface CatchDraft {
-  catchId: string;
-  photographId: string;
-  measurementId: string;
-  commandId: string;
+  catchId: CatchId;
+  photographId: FileId;
+  measurementId: MeasurementId;
+  commandId: CommandId;
   photo: Blob;
   chosenAt: string;
   /** The frame of the page's own camera that it is; null for a file. */
-  frameId: string | null;
+  frameId: FileId | null;
   /** Taken by another camera than the page's own. */
   isFromOutside: boolean;
   marks: BoardMarks | null;
@@ -23,8 +24,8 @@ export interface CatchDraft {
   analysis: PhotoAnalysis | null;
   /** Marks that a person has moved since. */
   byHand: readonly MarkName[];
-  boardId: string;
-  speciesId: string;
+  boardId: BoardId;
+  speciesId: SpeciesId;
   identifierCode: string | null;
   /** Null as long as it follows the reading. */
   claimedSteps: number | null;
@@ -45,7 +46,7 @@ declare module '../../device/deviceStores.ts' {
   }
 }
 
-async function readDraft(eventId: string): Promise<CatchDraft | null> {
+async function readDraft(eventId: EventId): Promise<CatchDraft | null> {
   const db = await deviceDatabase();
   const [fields, photo] = await Promise.all([
     db.get('drafts', eventId),
@@ -64,7 +65,7 @@ async function readDraft(eventId: string): Promise<CatchDraft | null> {
     : null;
 }
 
-async function writeDraft(eventId: string, draft: CatchDraft | null, withPhoto: boolean): Promise<void> {
+async function writeDraft(eventId: EventId, draft: CatchDraft | null, withPhoto: boolean): Promise<void> {
   const db = await deviceDatabase();
   const change = db.transaction(['drafts', 'draft-photographs'], 'readwrite');
   const drafts = change.objectStore('drafts');
@@ -81,7 +82,7 @@ async function writeDraft(eventId: string, draft: CatchDraft | null, withPhoto: 
 }
 
 export function newDraft(
-  catchId: string,
+  catchId: CatchId,
   photo: Blob,
   chosenAt: Date,
   choices: Pick<CatchDraft, 'boardId' | 'speciesId'>,
@@ -105,7 +106,7 @@ export function newDraft(
 }
 
 /** Writes one after the other; what changes while one is on its way is written once, as it stands then. */
-function draftWriter(eventId: string) {
+function draftWriter(eventId: EventId) {
   let isWriting = false;
   let waiting: { draft: CatchDraft | null } | null = null;
   let written: Blob | null = null;
@@ -134,7 +135,7 @@ function draftWriter(eventId: string) {
 }
 
 /** The draft of an event, kept in the browser until it is claimed or put away. Undefined while it is being fetched. */
-export function useDraft(eventId: string) {
+export function useDraft(eventId: EventId) {
   const [draft, setDraft] = useState<CatchDraft | null | undefined>(undefined);
   const latest = useRef<CatchDraft | null>(null);
   const writer = useMemo(() => draftWriter(eventId), [eventId]);

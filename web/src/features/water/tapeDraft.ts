@@ -10,14 +10,15 @@ import {
   writeStored,
   type Preference,
 } from '../../device/stored.ts';
+import type { CatchId, CommandId, FileId, MeasurementId } from '@lauta/core/ids';
 
 /** Readings of a tape as they are being written down; it stays on the device until it is claimed or put away. */
 export interface TapeDraft {
-  measurementId: string;
-  commandId: string;
+  measurementId: MeasurementId;
+  commandId: CommandId;
   /** As typed, from the grip to the nose. */
   offset: string;
-  readings: readonly { frameId: string; photographId: string; typed: string }[];
+  readings: readonly { frameId: FileId; photographId: FileId; typed: string }[];
 }
 
 const schema = z.object({
@@ -41,13 +42,13 @@ function freshTape(): TapeDraft {
   };
 }
 
-const draftOf = (catchId: string): Preference<TapeDraft | null> => ({
+const draftOf = (catchId: CatchId): Preference<TapeDraft | null> => ({
   key: `lauta-tape-${catchId}`,
   parse: (text) => schema.nullable().catch(null).parse(jsonOf(text)),
 });
 
 /** Null as long as this catch is not measured with a tape. */
-export function useTapeDraft(catchId: string) {
+export function useTapeDraft(catchId: CatchId) {
   const draft = useStored(draftOf(catchId));
   const put = useCallback(
     (next: TapeDraft | null) => {

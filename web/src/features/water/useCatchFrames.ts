@@ -1,8 +1,9 @@
 import { useMemo, useState } from 'react';
 import { useFrames, type Frame } from '../../camera/frames.ts';
+import type { CatchId } from '@lauta/core/ids';
 
 /** What was photographed and filmed of a catch, by what it is for; undoable where it is thrown away. */
-export function useCatchFrames(catchId: string) {
+export function useCatchFrames(catchId: CatchId) {
   const { frames: all, add, replace } = useFrames(catchId);
   const board = useMemo(() => all?.filter(({ role = 'board' }) => role === 'board') ?? null, [all]);
   const portraits = all?.filter(({ role }) => role === 'person') ?? [];

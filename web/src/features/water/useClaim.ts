@@ -7,6 +7,7 @@ import { lastClockOffset } from '../../device/preparedness.ts';
 import type { CaptureTime } from '@lauta/core/catch';
 import type { CatchDraft } from './draft.ts';
 import { useSending, type Claimed } from './useSending.ts';
+import type { EntrantId } from '@lauta/core/ids';
 
 /** What every claim tells beside its measurement. */
 export function claimExtras(handling: Handling | null) {
@@ -32,7 +33,7 @@ export function useClaim({
 }: {
   draft: CatchDraft;
   photo: OpenedPhoto;
-  entrantId: string;
+  entrantId: EntrantId;
   capture: CaptureTime;
   code: string | null;
   marks: BoardMarks;

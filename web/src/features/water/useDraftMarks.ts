@@ -9,6 +9,7 @@ import { useAnalysis, useReading, type Bench } from '../../bench/useBench.ts';
 import { useInEvent } from '../../event/inEvent.ts';
 import { useBoards } from '../../queries/boards.ts';
 import type { CatchDraft } from './draft.ts';
+import type { BoardId } from '@lauta/core/ids';
 
 /** Marks before a change, to go back to. */
 interface Step {
@@ -96,7 +97,7 @@ export function useDraftMarks(of: OnBench) {
       change({ analysis: null, marks: null, byHand: [], claimedSteps: null });
     },
     // Marks that nobody has touched belong to the board that they were found on.
-    chooseBoard: (boardId: string): void =>
+    chooseBoard: (boardId: BoardId): void =>
       change(byHand.length === 0 ? { boardId, analysis: null, marks: null } : { boardId }),
   };
 }

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { jsonOf, useStored, writeStored, type Preference } from '../../device/stored.ts';
 import { numberedCatchId } from './numberedCatchId.ts';
 import type { MyPairing } from '../../queries/pairing.ts';
+import type { CatchId, PairingId } from '@lauta/core/ids';
 
 const MOST = 999;
 
@@ -23,7 +24,7 @@ export function parseNumbers(text: string | null): Numbers {
 }
 
 /** The last number whose fish is among the catches that are known; 0 for none. */
-export function lastKnown(pairingId: string, catchIds: readonly string[]): number {
+export function lastKnown(pairingId: PairingId, catchIds: readonly CatchId[]): number {
   const known = new Set(catchIds);
   for (let number = MOST; number >= 1; number--)
     if (known.has(numberedCatchId(pairingId, number))) return number;

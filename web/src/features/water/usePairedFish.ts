@@ -5,6 +5,7 @@ import { useOwnCatches } from '../../queries/catches.ts';
 import { useMyPairing } from '../../queries/pairing.ts';
 import { useLatest } from '../../ui/useLatest.ts';
 import { useFishNumber } from './useFishNumber.ts';
+import type { EntrantId, EventId } from '@lauta/core/ids';
 
 const NO_IDS: readonly string[] = [];
 
@@ -13,7 +14,7 @@ const NO_IDS: readonly string[] = [];
  * @param isBlank nothing is known of the fish: it may still take another id
  */
 export function usePairedFish(
-  { eventId, entrantId }: { eventId: string; entrantId: string },
+  { eventId, entrantId }: { eventId: EventId; entrantId: EntrantId },
   { isKnown, running, begin }: Pick<ReturnType<typeof useRunningCatch>, 'isKnown' | 'running' | 'begin'>,
   isBlank: boolean,
 ) {

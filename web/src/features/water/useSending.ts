@@ -4,17 +4,18 @@ import { custody } from '../../custody/custody.ts';
 import { useInEvent } from '../../event/inEvent.ts';
 import { outbox } from '../../outbox/outbox.ts';
 import type { OutboxFile } from '../../outbox/outboxStore.ts';
+import type { CatchId, CommandId } from '@lauta/core/ids';
 
 export interface Claimed {
-  catchId: string;
+  catchId: CatchId;
   /** What the outbox knows it by. */
-  commandId: string;
+  commandId: CommandId;
   claimedSteps: number;
 }
 
 /** What is claimed: its photographs go first, then the claim itself. */
 export interface Sending {
-  commandId: string;
+  commandId: CommandId;
   claim: CommandBody<'catch.claim'>;
   files: () => Promise<OutboxFile[]>;
 }

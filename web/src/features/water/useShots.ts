@@ -5,10 +5,11 @@ import type { TakenFrame } from '../../camera/takeBurst.ts';
 import { appNow } from '../../clock/appClock.ts';
 import { custody } from '../../custody/custody.ts';
 import { useSigning } from '../../custody/useSigning.ts';
+import type { CatchId, EntrantId, EventId } from '@lauta/core/ids';
 
 /** Takes what the camera shoots and what is chosen as a file: each is signed on this device as it comes. */
 export function useShots(
-  of: { eventId: string; entrantId: string; catchId: string; identifierCode: string | null },
+  of: { eventId: EventId; entrantId: EntrantId; catchId: CatchId; identifierCode: string | null },
   add: ReturnType<typeof useFrames>['add'],
 ) {
   const sign = useSigning(of);

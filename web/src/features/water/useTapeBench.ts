@@ -14,6 +14,7 @@ import { captureTime } from '@lauta/core/catch';
 import { claimExtras } from './useClaim.ts';
 import { useSending, type Claimed } from './useSending.ts';
 import type { TapeDraft } from './tapeDraft.ts';
+import type { CatchId, EntrantId, FileId, SpeciesId } from '@lauta/core/ids';
 
 /** A tape is read finer than the rules round: by the eighth of an inch, or by the millimetre. */
 function tapeStep(step: LengthStepId): LengthStepId {
@@ -21,12 +22,12 @@ function tapeStep(step: LengthStepId): LengthStepId {
 }
 
 export interface TapeOf {
-  catchId: string;
+  catchId: CatchId;
   draft: TapeDraft;
   put: (next: TapeDraft | null) => void;
   sheet: LengthSheet;
-  speciesId: string;
-  entrantId: string;
+  speciesId: SpeciesId;
+  entrantId: EntrantId;
   code: string | null;
   handling: Handling | null;
   onClaimed: (claimed: Claimed) => void;
@@ -120,7 +121,7 @@ export function useTapeBench({
   return { reading, frames, photograph, claim, isBusy, error };
 }
 
-async function fileOf({ photographId, frame: { photo } }: { photographId: string; frame: Frame }) {
+async function fileOf({ photographId, frame: { photo } }: { photographId: FileId; frame: Frame }) {
   const sha256 = hashHex(new Uint8Array(await photo.arrayBuffer()));
   return { fileId: photographId, blob: photo, sha256, mediaType: 'image/jpeg' as const };
 }

@@ -28,6 +28,7 @@ import { useCatchFrames } from './useCatchFrames.ts';
 import { usePairedFish } from './usePairedFish.ts';
 import type { Claimed } from './useSending.ts';
 import { useShots } from './useShots.ts';
+import type { CatchId, EntrantId } from '@lauta/core/ids';
 
 const NO_FRAMES: readonly Frame[] = [];
 const NOTHING: ReadonlySet<GateStep> = new Set();
@@ -35,7 +36,7 @@ const NOTHING: ReadonlySet<GateStep> = new Set();
 /** An event in which this entrant can claim by length now, and what this device keeps of its fish. */
 export interface OpenWater {
   event: EventView;
-  entrantId: string;
+  entrantId: EntrantId;
   sheet: LengthSheet;
   /** Board and species as they were chosen last. */
   choices: Pick<CatchDraft, 'boardId' | 'speciesId'>;
@@ -110,7 +111,7 @@ export function useWaterSession(water: OpenWater) {
 }
 
 /** What was made ready for this fish, by taps. */
-function useReadiness(catchId: string) {
+function useReadiness(catchId: CatchId) {
   const [held, setHeld] = useState<{ of: string; done: ReadonlySet<GateStep> }>({ of: '', done: NOTHING });
   const done = held.of === catchId ? held.done : NOTHING;
   return {

@@ -15,6 +15,7 @@ import { PositionNote } from '../../position/PositionNote.tsx';
 import { usePosition, useReceiverChoice } from '../../position/usePosition.ts';
 import { useWaters } from '../../queries/waters.ts';
 import { TROUBLE_WORDS, placeWords } from '@lauta/words/waters';
+import type { EventId } from '@lauta/core/ids';
 
 const WatersMap = lazy(() => import('../../map/WatersMap.tsx'));
 const MOST_BYTES = 1_000_000;
@@ -106,7 +107,7 @@ function Publish({
   chosen,
   choose,
 }: {
-  eventId: string;
+  eventId: EventId;
   chosen: Waters | null;
   choose: (waters: Waters | null) => void;
 }) {

@@ -9,9 +9,10 @@ import { Signal } from '../../ui/Signal.tsx';
 import { MassField } from '../../scale/MassField.tsx';
 import { SignatureField } from './SignatureField.tsx';
 import { PENALTY_KIND_WORDS, SCALE_DOUBT_WORDS, STATE_WORDS } from '@lauta/words/weighIn';
+import type { AccountId, EventId, ScaleId } from '@lauta/core/ids';
 
 export interface StationProps {
-  eventId: string;
+  eventId: EventId;
   zone: string;
   sheet: WeightSheet;
   ticket: Ticket;
@@ -19,10 +20,10 @@ export interface StationProps {
   /** How many the boat said it has aboard; null where it said nothing. */
   declared: number | null;
   linesOutMs: number;
-  accountId: string;
+  accountId: AccountId;
   people: Record<string, string>;
   /** The scale at this station; null and undefined where nobody said which. */
-  scaleId: string | null;
+  scaleId: ScaleId | null;
   scale: NamedScale | undefined;
   nowMs: number;
   /** Of the wet bag that is in use, g. */

@@ -6,6 +6,7 @@ import { scaleDoubts, type WeighIn, type WeighInAct, type WeighInEntry } from '@
 import { Signal } from '../../ui/Signal.tsx';
 import { ScaleLogbook, USUAL_FISH_G } from '../../scale/ScaleLogbook.tsx';
 import { SCALE_DOUBT_WORDS, actWords } from '@lauta/words/weighIn';
+import type { ScaleId } from '@lauta/core/ids';
 
 /** The scale at this station with its logbook; a weigh-in of two stations has two. */
 export function ScaleInUse({
@@ -21,9 +22,9 @@ export function ScaleInUse({
   entries: readonly WeighInEntry[];
   sheet: WeightSheet;
   /** Null where nobody said which. */
-  scaleId: string | null;
+  scaleId: ScaleId | null;
   nowMs: number;
-  onScale: (scaleId: string) => void;
+  onScale: (scaleId: ScaleId) => void;
   onActs: (acts: WeighInAct[]) => boolean;
 }) {
   const [newId, setNew] = useState(() => uuidv7());

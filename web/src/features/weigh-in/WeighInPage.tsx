@@ -32,6 +32,7 @@ import { ScaleInUse } from './ScaleInUse.tsx';
 import { nextNumber, useBags, useWeighIn } from '../../outbox/useWeighIn.ts';
 import { REFUSAL_WORDS, STATE_WORDS, actWords } from '@lauta/words/weighIn';
 import { countWords } from '@lauta/words/count';
+import type { AccountId, DayId, EntrantId, TicketId } from '@lauta/core/ids';
 
 /** The scale's station for its officials; numbers and calls for everybody else. */
 export function WeighInPage() {
@@ -83,7 +84,7 @@ function Station({
 }: {
   sheet: WeightSheet;
   published: readonly Published[];
-  accountId: string;
+  accountId: AccountId;
 }) {
   const { event } = useInEvent();
   const now = useNow(10_000);
@@ -94,7 +95,8 @@ function Station({
   // In the address, so that the browser's way back leads to the bag before and not off the page.
   const [params, setParams] = useSearchParams();
   const chosenId = params.get('bag');
-  const setChosen = (ticketId: string | null): void => setParams(ticketId === null ? {} : { bag: ticketId });
+  const setChosen = (ticketId: TicketId | null): void =>
+    setParams(ticketId === null ? {} : { bag: ticketId });
   const [refusal, setRefusal] = useState<WeighInRefusal | null>(null);
   if (hasFailed(view)) return <Failed error={view.error} retry={() => void view.refetch()} />;
   if (view.isPending) return <Loading what="Opening the weigh-in" />;
@@ -110,7 +112,7 @@ function Station({
   const chosen = tickets.find(({ ticketId }) => ticketId === chosenId) ?? firstOpen(current, tickets);
   const sheet = chosen ? sheetAt(published, chosen.arrivedAtMs, current) : current;
   const linesOutMs = linesOutOfDay(sessionTimes(event), dayId);
-  const nameOf = (entrantId: string): string =>
+  const nameOf = (entrantId: EntrantId): string =>
     view.data.entrants.find((one) => one.entrantId === entrantId)?.name ?? '';
   const last = lastUndoable(entries, weighIn, chosen, accountId);
   return (
@@ -219,7 +221,7 @@ function lastUndoable(
   entries: readonly WeighInEntry[],
   { undone }: WeighIn,
   chosen: Ticket | null,
-  accountId: string,
+  accountId: AccountId,
 ): WeighInEntry | undefined {
   const isSigned = chosen !== null && Object.keys(chosen.signatures).length > 0;
   return entries.findLast(
@@ -239,8 +241,8 @@ function StationHead({
   sheet,
   tickets,
 }: {
-  dayId: string;
-  onDay: (dayId: string) => void;
+  dayId: DayId;
+  onDay: (dayId: DayId) => void;
   sheet: WeightSheet;
   tickets: readonly Ticket[];
 }) {
@@ -312,8 +314,8 @@ function Queue({
   tickets: readonly Ticket[];
   chosenId: string | null;
   linesOutMs: number;
-  onChoose: (ticketId: string) => void;
-  onQueue: (entrantId: string) => void;
+  onChoose: (ticketId: TicketId) => void;
+  onQueue: (entrantId: EntrantId) => void;
 }) {
   const [search, setSearch] = useState('');
   const queued = new Set(tickets.map(({ entrantId }) => entrantId));

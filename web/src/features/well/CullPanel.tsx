@@ -6,6 +6,7 @@ import type { LengthOutlook, LiveWell, WellAct, WeightOutlook } from '@lauta/cor
 import { appNow } from '../../clock/appClock.ts';
 import { Signal } from '../../ui/Signal.tsx';
 import { adviceWords, fishWords, thumbWords } from '@lauta/words/well';
+import type { FishId } from '@lauta/core/ids';
 
 /** Left and right on the beam. */
 export type BeamPair = readonly [string, string];
@@ -21,7 +22,7 @@ export function CullPanel({
   well: LiveWell;
   outlook: WeightOutlook;
   sheet: RuleSheet;
-  onLetGo: (fishId: string) => void;
+  onLetGo: (fishId: FishId) => void;
   onHang: (pair: BeamPair) => void;
 }) {
   const { advice } = outlook;
@@ -95,7 +96,7 @@ export function CullPanel({
 }
 
 /** The loser goes, the spare tag ends free, the winner carries the numbered tag. */
-export function releaseAndRetag(well: LiveWell, fishId: string): WellAct[] {
+export function releaseAndRetag(well: LiveWell, fishId: FishId): WellAct[] {
   const loser = well.fish.find((one) => one.fishId === fishId);
   const spareId = well.settings.spare?.tagId ?? null;
   const newcomer = well.fish.find((one) => spareId !== null && one.tagId === spareId);

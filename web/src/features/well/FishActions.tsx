@@ -23,6 +23,7 @@ import { MassField } from '../../scale/MassField.tsx';
 import { CONDITION_WORDS, REASON_WORDS, SIGN_WORDS, tagWords } from '@lauta/words/well';
 import { countWords } from '@lauta/words/count';
 import { keysOf } from '@lauta/core/keys';
+import type { ScaleId } from '@lauta/core/ids';
 
 type Panel = 'look' | 'weigh' | 'tag' | 'go';
 const PANEL_WORDS: Record<Panel, string> = { look: 'Look', weigh: 'Weigh', tag: 'Tag', go: 'Let go' };
@@ -41,7 +42,7 @@ export function FishActions({
   well: LiveWell;
   outlook: WellOutlook;
   sheet: RuleSheet;
-  scaleId: string;
+  scaleId: ScaleId;
   onActs: (acts: WellAct[]) => void;
 }) {
   const [panel, setPanel] = useState<Panel>('look');
@@ -188,7 +189,7 @@ function WeighPanel({
 }: {
   fish: WellFish;
   sheet: RuleSheet;
-  scaleId: string;
+  scaleId: ScaleId;
   air: AirTime;
   onActs: (acts: WellAct[]) => void;
 }) {

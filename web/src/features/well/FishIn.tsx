@@ -27,6 +27,7 @@ import { Pick, Picks } from '../../ui/Picks.tsx';
 import { AirClock, useAirTime } from './AirClock.tsx';
 import { MassField } from '../../scale/MassField.tsx';
 import { CONDITION_WORDS, tagWords } from '@lauta/words/well';
+import type { ScaleId, TagId } from '@lauta/core/ids';
 
 /** A fish comes aboard: its kind, its weight, its tag. What is usual is chosen already. */
 export function FishIn({
@@ -38,7 +39,7 @@ export function FishIn({
 }: {
   well: LiveWell;
   sheet: RuleSheet;
-  scaleId: string;
+  scaleId: ScaleId;
   onDone: (acts: WellAct[]) => void;
   onCancel: () => void;
 }) {
@@ -180,9 +181,9 @@ function TagChoice({
 }: {
   well: LiveWell;
   isFull: boolean;
-  tagId: string | null;
+  tagId: TagId | null;
   isLoose: boolean;
-  onTag: (tagId: string | null) => void;
+  onTag: (tagId: TagId | null) => void;
 }) {
   const tags = [...well.settings.tags, ...(isFull && well.settings.spare ? [well.settings.spare] : [])];
   return (
@@ -210,7 +211,7 @@ function TagChoice({
 
 /** The first free tag in the order in which they hang; the spare only for the one over the limit. */
 function freeTag(well: LiveWell, isFull: boolean) {
-  const isFree = (tagId: string): boolean => !well.fish.some((fish) => fish.tagId === tagId);
+  const isFree = (tagId: TagId): boolean => !well.fish.some((fish) => fish.tagId === tagId);
   const next = well.settings.tags.find(({ tagId }) => isFree(tagId));
   if (!isFull) return next ?? null;
   const { spare } = well.settings;

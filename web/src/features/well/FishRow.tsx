@@ -5,6 +5,7 @@ import { Signal } from '../../ui/Signal.tsx';
 import { speciesName } from '@lauta/words/catch';
 import { TagMark } from './TagMark.tsx';
 import { CONDITION_WORDS } from '@lauta/words/well';
+import type { FishId } from '@lauta/core/ids';
 
 /** A fish aboard as a bar of its weight from the stop, with its doubt; a tap opens what can be done with it. */
 export function FishRow({
@@ -81,7 +82,7 @@ interface Bar {
 /** The heaviest fish aboard fills nine tenths of the row. */
 const FILLED = 0.9;
 
-function barOf(fishId: string, outlook: WellOutlook, sheet: RuleSheet): Bar | null {
+function barOf(fishId: FishId, outlook: WellOutlook, sheet: RuleSheet): Bar | null {
   if (outlook.kind === 'length') {
     const longest = Math.max(1, ...outlook.fish.map(({ steps }) => steps ?? 0));
     const steps = outlook.fish.find((one) => one.fishId === fishId)?.steps ?? null;

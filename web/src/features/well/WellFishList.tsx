@@ -2,6 +2,7 @@ import type { RuleSheet } from '@lauta/core/rules';
 import type { LiveWell, WellAct, WellOutlook } from '@lauta/core/well';
 import { FishActions } from './FishActions.tsx';
 import { FishRow } from './FishRow.tsx';
+import type { FishId, ScaleId, TagId } from '@lauta/core/ids';
 
 /** The fish in the well, in the order in which their tags hang; one of them open for what can be done with it. */
 export function WellFishList({
@@ -18,12 +19,12 @@ export function WellFishList({
   well: LiveWell;
   outlook: WellOutlook;
   sheet: RuleSheet;
-  scaleId: string;
+  scaleId: ScaleId;
   nowMs: number;
   /** Fish that nobody has looked at for too long. */
   unlooked: readonly string[];
   openId: string | null;
-  setOpen: (fishId: string | null) => void;
+  setOpen: (fishId: FishId | null) => void;
   onActs: (acts: readonly WellAct[]) => void;
 }) {
   const byTag = well.fish.toSorted((a, b) => hangingPlace(well, a.tagId) - hangingPlace(well, b.tagId));
@@ -59,10 +60,7 @@ export function WellFishList({
 }
 
 /** Where a tag hangs; fish without one stand last. */
-function hangingPlace(
-  { settings }: { settings: { tags: { tagId: string }[] } },
-  tagId: string | null,
-): number {
+function hangingPlace({ settings }: { settings: { tags: { tagId: TagId }[] } }, tagId: TagId | null): number {
   const place = settings.tags.findIndex((tag) => tag.tagId === tagId);
   return place < 0 ? settings.tags.length : place;
 }

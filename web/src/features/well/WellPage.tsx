@@ -25,6 +25,7 @@ import { countCarried, troublesNow } from './troublesNow.ts';
 import { useWell } from './useWell.ts';
 import { countWords } from '@lauta/words/count';
 import { REFUSAL_WORDS, troubleWords } from '@lauta/words/well';
+import type { EntrantId, FishId, ScaleId } from '@lauta/core/ids';
 
 /** The live well: read at arm's length, one main action under the thumb. */
 export function WellPage() {
@@ -44,7 +45,7 @@ export function WellPage() {
   return <KeptWell entrantId={place.entrantId} sheet={sheet} />;
 }
 
-function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet }) {
+function KeptWell({ entrantId, sheet }: { entrantId: EntrantId; sheet: RuleSheet }) {
   const { event } = useInEvent();
   const now = useNow(5000);
   const nowMs = now.getTime();
@@ -92,7 +93,7 @@ function KeptWell({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet })
     setPair(two);
     whole.open('beam');
   };
-  const letGo = (fishId: string): void => act(releaseAndRetag(well, fishId));
+  const letGo = (fishId: FishId): void => act(releaseAndRetag(well, fishId));
   return (
     <div className="grid max-w-3xl gap-4">
       <h1 className="sr-only">Well</h1>
@@ -230,7 +231,7 @@ function TagsAndScale({
 }: {
   well: LiveWell;
   sheet: RuleSheet;
-  scaleId: string;
+  scaleId: ScaleId;
   nowMs: number;
   isOpen: boolean;
   setOpen: (isOpen: boolean) => void;

@@ -13,6 +13,7 @@ import { Field } from '../../ui/Field.tsx';
 import { Pick, Picks } from '../../ui/Picks.tsx';
 import { ScaleLogbook, USUAL_FISH_G } from '../../scale/ScaleLogbook.tsx';
 import { TagMark } from './TagMark.tsx';
+import type { ScaleId } from '@lauta/core/ids';
 
 /** Tags, compartments and the scale's logbook: what is settled before lines-in. */
 export function WellSetUp({
@@ -24,7 +25,7 @@ export function WellSetUp({
 }: {
   well: LiveWell;
   sheet: RuleSheet;
-  scaleId: string;
+  scaleId: ScaleId;
   nowMs: number;
   onActs: (acts: WellAct[]) => void;
 }) {

@@ -2,6 +2,7 @@ import type { RuleSheet } from '@lauta/core/rules';
 import type { LiveWell, WellAct, WellOutlook } from '@lauta/core/well';
 import { actWords, fishWords } from '@lauta/words/well';
 import type { BeamPair } from './CullPanel.tsx';
+import type { EntryId, FishId } from '@lauta/core/ids';
 
 type OnActs = (acts: readonly WellAct[]) => void;
 
@@ -19,9 +20,9 @@ export function WellTaps({
   well: LiveWell;
   outlook: WellOutlook;
   sheet: RuleSheet;
-  last: { entryId: string; act: WellAct } | null;
+  last: { entryId: EntryId; act: WellAct } | null;
   onHang: (pair: BeamPair) => void;
-  onLetGo: (fishId: string) => void;
+  onLetGo: (fishId: FishId) => void;
   onIn: () => void;
   onActs: OnActs;
 }) {
@@ -59,7 +60,7 @@ export function WellTaps({
 /** With one too many aboard the one thing to do: hang two, or let one go. */
 function mainAct(
   outlook: WellOutlook,
-): { kind: 'hang'; pair: BeamPair } | { kind: 'let-go'; fishId: string } | null {
+): { kind: 'hang'; pair: BeamPair } | { kind: 'let-go'; fishId: FishId } | null {
   if (outlook.kind === 'length')
     return outlook.releaseId === null ? null : { kind: 'let-go', fishId: outlook.releaseId };
   const { advice } = outlook;
@@ -120,7 +121,7 @@ export function LookedAndCounted({
 }
 
 function lookAtAll(
-  fish: readonly { fishId: string; condition: Extract<WellAct, { kind: 'looked' }>['condition'] }[],
+  fish: readonly { fishId: FishId; condition: Extract<WellAct, { kind: 'looked' }>['condition'] }[],
 ): WellAct[] {
   return fish.map(({ fishId, condition }) => ({ kind: 'looked', fishId, condition, signs: [] }));
 }

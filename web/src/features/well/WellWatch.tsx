@@ -12,9 +12,10 @@ import { useWellChoices } from './wellChoices.ts';
 import { areLinesOut, countCarried, troublesNow } from './troublesNow.ts';
 import { useWellList } from './useWell.ts';
 import { troubleWords } from '@lauta/words/well';
+import type { EntrantId } from '@lauta/core/ids';
 
 /** What the well asks for on whatever page is open: one too many aboard, fish to look at, the pump. */
-export function WellWatch({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet }) {
+export function WellWatch({ entrantId, sheet }: { entrantId: EntrantId; sheet: RuleSheet }) {
   const { event } = useInEvent();
   const { pathname } = useLocation();
   const nowMs = useNow(5000).getTime();

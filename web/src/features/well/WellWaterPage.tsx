@@ -23,6 +23,7 @@ import { OxygenChart } from './OxygenChart.tsx';
 import { LINE_MG_L, forecastOf, massesAboard, minutesLeft, type Forecast } from './forecast.ts';
 import { usePumpTone } from './usePumpTone.ts';
 import { BOUNDS, changeWell, useWellChoices, type WellChoices } from './wellChoices.ts';
+import type { EntrantId } from '@lauta/core/ids';
 
 /** Keeping them alive: oxygen, ice, salt and the pump, as a guide with its sources. */
 export function WellWaterPage() {
@@ -40,7 +41,7 @@ export function WellWaterPage() {
 
 const L_PER_GALLON = 3.785411784;
 
-function Planner({ entrantId, sheet }: { entrantId: string; sheet: RuleSheet }) {
+function Planner({ entrantId, sheet }: { entrantId: EntrantId; sheet: RuleSheet }) {
   const { event } = useInEvent();
   const now = useNow(5000);
   const today = dayOfNow(event, now.getTime());

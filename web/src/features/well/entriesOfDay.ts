@@ -1,6 +1,7 @@
 import type { Command, WellView } from '@lauta/contract';
 import { inOrder, liveWellOf, type WellEntry } from '@lauta/core/well';
 import type { Asked } from '../../outbox/askedJson.ts';
+import type { DayId, EntrantId, FishId } from '@lauta/core/ids';
 
 type Waiting = Pick<Command, 'kind' | 'body'>;
 
@@ -8,24 +9,24 @@ type Waiting = Pick<Command, 'kind' | 'body'>;
 export function entriesOfDay(
   view: WellView | undefined,
   waiting: readonly Waiting[],
-  entrantId: string,
-  dayId: string,
+  entrantId: EntrantId,
+  dayId: DayId,
 ): WellEntry[] {
   const heard = view?.days.find((day) => day.dayId === dayId)?.entries ?? [];
   return inOrder([...heard, ...waiting.flatMap((command) => entriesOfCommand(command, entrantId, dayId))]);
 }
 
 /** What a command enters at the well of an entrant and day. */
-export function entriesOfCommand(command: Waiting, entrantId: string, dayId: string): WellEntry[] {
+export function entriesOfCommand(command: Waiting, entrantId: EntrantId, dayId: DayId): WellEntry[] {
   if (command.kind !== 'well.enter') return [];
-  const body = command.body as { entrantId: string; dayId: string; entries: WellEntry[] };
+  const body = command.body as { entrantId: EntrantId; dayId: DayId; entries: WellEntry[] };
   return body.entrantId === entrantId && body.dayId === dayId ? body.entries : [];
 }
 
 /** A view with entries put to it, as the server will have it. */
 export function withEntries(
   view: Asked<WellView> | undefined,
-  dayId: string,
+  dayId: DayId,
   entries: readonly WellEntry[],
 ): Asked<WellView> {
   const days = view?.days ?? [];
@@ -38,9 +39,9 @@ export function withEntries(
 export function carriedOver(
   view: WellView | undefined,
   waiting: readonly Waiting[],
-  entrantId: string,
+  entrantId: EntrantId,
   earlierDayIds: readonly string[],
-): { dayId: string; fishIds: string[] }[] {
+): { dayId: DayId; fishIds: FishId[] }[] {
   return earlierDayIds.flatMap((dayId) => {
     const { fish } = liveWellOf(entriesOfDay(view, waiting, entrantId, dayId));
     return fish.length === 0 ? [] : [{ dayId, fishIds: fish.map(({ fishId }) => fishId) }];

@@ -22,18 +22,19 @@ import { outbox, useKeptCommands } from '../../outbox/outbox.ts';
 import { useEntryList } from '../../outbox/useEntryList.ts';
 import { useWellView, wellKey } from '../../queries/wells.ts';
 import { carriedOver, entriesOfCommand, entriesOfDay, lastDone, withEntries } from './entriesOfDay.ts';
+import type { DayId, EntrantId, FishId, ScaleId } from '@lauta/core/ids';
 
 export interface WellOnPage {
   well: LiveWell;
   outlook: WellOutlook;
   entries: WellEntry[];
-  carried: { dayId: string; fishIds: string[] }[];
+  carried: { dayId: DayId; fishIds: FishId[] }[];
   /** The last thing that can be taken back. */
   last: WellEntry | null;
   /** Does acts in one go, or none of them: gives back why not. */
   enter: (acts: readonly WellAct[]) => WellRefusal | null;
   /** The scale that weights are read off, described where nobody did. */
-  scaleId: string;
+  scaleId: ScaleId;
   /** Lets go what an earlier day's list still holds. */
   emptyEarlierDays: () => void;
   /** What went wrong when something was to be kept. */
@@ -45,8 +46,8 @@ export const USUAL_SCALE_ID = 'hanging-scale';
 /** The well of an entrant on a day: what the server heard and what this device put there since. */
 export function useWellList(
   { eventId, days }: Pick<EventView, 'eventId' | 'days'>,
-  entrantId: string,
-  dayId: string,
+  entrantId: EntrantId,
+  dayId: DayId,
 ) {
   const view = useWellView(eventId, entrantId);
   const kept = useKeptCommands(view.data?.askedAtMs);
@@ -69,8 +70,8 @@ export function useWellList(
 /** That well with what follows from it, and the one way to add to it. */
 export function useWell(
   event: Pick<EventView, 'eventId' | 'days'>,
-  entrantId: string,
-  dayId: string,
+  entrantId: EntrantId,
+  dayId: DayId,
   sheet: RuleSheet,
 ) {
   const { eventId } = event;
@@ -136,7 +137,7 @@ function withScale(well: LiveWell, acts: readonly WellAct[]): WellAct[] {
   return isNeeded ? [scale, ...acts] : [...acts];
 }
 
-function daysBefore(days: EventView['days'], dayId: string): string[] {
+function daysBefore(days: EventView['days'], dayId: DayId): string[] {
   const seq = days.find((day) => day.dayId === dayId)?.seq ?? 0;
   return days.filter((day) => day.seq < seq).map((day) => day.dayId);
 }
