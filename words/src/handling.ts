@@ -1,4 +1,4 @@
-import { VITALITY_SIGNS, clockOf, clockVerdict, judgeVitality, type Handling } from '@lauta/core/care';
+import { VITALITY_SIGNS, clockOf, clockState, judgeVitality, type Handling } from '@lauta/core/care';
 import { SIGN_WORDS } from './vitality.ts';
 import { formatTemperature, type StepId } from '@lauta/core/units';
 import type { Tone } from './tone.ts';
@@ -45,7 +45,7 @@ export function handlingWords(handling: Handling, zone: string, step: StepId): H
   ];
   const signals: { tone: Tone; words: string }[] = [];
   const isOver = ended.some(
-    ({ fromMs, toMs }) => clockVerdict((toMs - fromMs) / 1000, airLimitSeconds) === 'over',
+    ({ fromMs, toMs }) => clockState((toMs - fromMs) / 1000, airLimitSeconds) === 'over',
   );
   if (isOver) signals.push({ tone: 'look', words: `a lift was over ${airLimitSeconds} s` });
   // Of a lift that nobody ended nothing good can be said.

@@ -4,7 +4,7 @@ import {
   SCHOOLS,
   SCHOOL_PLACES,
   airLimitSeconds,
-  clockVerdict,
+  clockState,
   fightLimitSeconds,
   hazardOf,
   hookAdvice,
@@ -67,7 +67,7 @@ describe('air and fight', () => {
   });
 
   it('turn from good over soon to over', () => {
-    expect([4.1, 4.2, 6, 6.1].map((seconds) => clockVerdict(seconds, 6))).toEqual([
+    expect([4.1, 4.2, 6, 6.1].map((seconds) => clockState(seconds, 6))).toEqual([
       'good',
       'soon',
       'soon',

@@ -33,12 +33,12 @@ export {
   FORGOTTEN_SECONDS,
   GUESSED_MASSES_G,
   airLimitSeconds,
-  clockVerdict,
+  clockState,
   fightLimitSeconds,
   isBoardHot,
   isLiftForbidden,
   restSeconds,
-  type ClockVerdict,
+  type ClockState,
   type WaterConditions,
 } from './limits.ts';
 export {

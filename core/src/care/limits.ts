@@ -88,11 +88,11 @@ export function restSeconds(side: SideOf<'resting'>, advice: HookAdvice, liftsBe
 }
 
 /** How a running time stands against its limit. */
-export type ClockVerdict = 'good' | 'soon' | 'over';
+export type ClockState = 'good' | 'soon' | 'over';
 
 const SOON_SHARE = 0.7;
 
-export function clockVerdict(seconds: number, limitSeconds: number): ClockVerdict {
+export function clockState(seconds: number, limitSeconds: number): ClockState {
   if (seconds > limitSeconds) return 'over';
   return seconds >= SOON_SHARE * limitSeconds ? 'soon' : 'good';
 }

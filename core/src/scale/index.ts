@@ -19,6 +19,6 @@ export {
 } from './acts.ts';
 export { SCALE_KINDS, kindOfClass, type ScaleQuality } from './kinds.ts';
 export { ACCURACY_CLASSES, leastLoadG, toleranceG, type AccuracyClass } from './tolerance.ts';
-export { judgeScale, withinTolerance, type ScaleVerdict } from './verdict.ts';
+export { judgeScale, withinTolerance, type ScaleStanding } from './scaleStanding.ts';
 export { formatScaleLine, lineSplitter, parseScaleLine, type ScaleLine } from './protocol.ts';
 export { RESTLESS_MS, STEADY_MS, scaleState, type ScaleSample, type ScaleState } from './steady.ts';

@@ -17,7 +17,7 @@ const BAND_DIVISIONS = 1;
 const LEAST_SAMPLES = 6;
 /**
  * Under this nothing hangs on it. Our own choice: a wandering zero stays under it, and a small fish on a coarse scale does
- * not. That a scale is meant for loads of twenty divisions and more (OIML R 76-1, from memory) is the verdict's business.
+ * not. That a scale is meant for loads of twenty divisions and more (OIML R 76-1, from memory) is the standing's business.
  */
 const LEAST_LOAD_DIVISIONS = 5;
 /** A fish that has not hung still by then is not going to. Our own choice: it has hung long enough. */

@@ -115,9 +115,9 @@ export function specimenFindings(
     else if (Math.abs(movedG) > ZERO_STEPS * weighing.divisionG)
       findings.push({ kind: 'zero-moved', movedG });
     const range = lengthMm === null ? null : weightRange(speciesName, lengthMm);
-    const verdict = range ? judgeWeight(range, netG) : 'fits';
-    if (range && verdict !== 'fits')
-      findings.push({ kind: verdict, lightestG: range.lightestG, heaviestG: range.heaviestG });
+    const fit = range ? judgeWeight(range, netG) : 'fits';
+    if (range && fit !== 'fits')
+      findings.push({ kind: fit, lightestG: range.lightestG, heaviestG: range.heaviestG });
   }
   if (photographs.length === 0) findings.push({ kind: 'no-photograph' });
   if (handling) {

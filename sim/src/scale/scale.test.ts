@@ -172,7 +172,7 @@ describe('the line protocol', () => {
   });
 });
 
-describe('the verdict on a scale', () => {
+describe('how a scale stands', () => {
   const kind = SCALE_KINDS.usual;
   const check = (trueG: number, readG: number, atMs = 0) => ({ atMs, trueG, readG });
 

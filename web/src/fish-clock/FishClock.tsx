@@ -7,7 +7,7 @@ import {
   tapped,
   untapped,
   type CatchClock,
-  type ClockVerdict,
+  type ClockState,
   type WaterStep,
 } from '@lauta/core/care';
 import type { RuleSheet } from '@lauta/core/rules';
@@ -32,9 +32,9 @@ import type { SpeciesId } from '@lauta/core/ids';
 const TICK_MS = 250;
 /** Two taps within this are one. */
 const BOUNCE_MS = 400;
-/** After so many the count says nothing that the verdict has not said. */
+/** After so many the count says nothing that the state has not said. */
 const MOST_SECONDS_TOLD = 40;
-const TONE: Record<ClockVerdict, Tone> = { good: 'clear', soon: 'look', over: 'fault' };
+const TONE: Record<ClockState, Tone> = { good: 'clear', soon: 'look', over: 'fault' };
 
 const undone = (now: RunningCatch): RunningCatch => ({ ...now, events: untapped(now.events) });
 
@@ -90,8 +90,8 @@ export function FishClock({
   const { events } = running;
   const clock = clockOf(events, nowMs);
   const shown = clockFigure(clock, running, choices, sheet.airSeconds ?? null);
-  useSpokenVerdict(shown.verdict, shown.words, choices);
-  useSpokenSeconds(clock.airNowMs, shown.verdict, choices);
+  useSpokenState(shown.state, shown.words, choices);
+  useSpokenSeconds(clock.airNowMs, shown.state, choices);
 
   const top = useTopAfterTap(events.length, compact);
 
@@ -197,14 +197,10 @@ function ClockFace({
       </div>
       <p className="flex flex-wrap items-baseline gap-x-4">
         <b className={`num leading-none ${compact ? 'text-4xl' : 'text-7xl'}`}>{shown.figure}</b>
-        {shown.verdict && <Signal tone={TONE[shown.verdict]}>{shown.words}</Signal>}
+        {shown.state && <Signal tone={TONE[shown.state]}>{shown.words}</Signal>}
       </p>
       {shown.limitSeconds !== null && (
-        <LimitBar
-          seconds={shown.seconds}
-          limitSeconds={shown.limitSeconds}
-          verdict={shown.verdict ?? 'good'}
-        />
+        <LimitBar seconds={shown.seconds} limitSeconds={shown.limitSeconds} state={shown.state ?? 'good'} />
       )}
     </div>
   );
@@ -292,29 +288,25 @@ function useBounceGuard(): () => boolean {
   }, []);
 }
 
-/** Counts the seconds of a lift aloud: eyes and hands are at the fish. A verdict that changes is told instead. */
-function useSpokenSeconds(
-  airNowMs: number | null,
-  verdict: ClockVerdict | null,
-  { hints }: CareChoices,
-): void {
+/** Counts the seconds of a lift aloud: eyes and hands are at the fish. A state that changes is told instead. */
+function useSpokenSeconds(airNowMs: number | null, state: ClockState | null, { hints }: CareChoices): void {
   const second = airNowMs === null ? null : Math.floor(airNowMs / 1000);
-  const told = useRef({ second, verdict });
+  const told = useRef({ second, state });
   useEffect(() => {
     const former = told.current;
     if (former.second === second) return;
-    told.current = { second, verdict };
+    told.current = { second, state };
     const isTold = second === null || second === 0 || second > MOST_SECONDS_TOLD;
-    if (!isTold && former.verdict === verdict) giveHint(hints, { beeps: 0, words: String(second) });
-  }, [second, verdict, hints]);
+    if (!isTold && former.state === state) giveHint(hints, { beeps: 0, words: String(second) });
+  }, [second, state, hints]);
 }
 
-/** Tells a verdict when it changes, and only then: a clock that talks all the time is not heard. */
-function useSpokenVerdict(verdict: ClockVerdict | null, words: string, { hints }: CareChoices): void {
-  const told = useRef(verdict);
+/** Tells a state when it changes, and only then: a clock that talks all the time is not heard. */
+function useSpokenState(state: ClockState | null, words: string, { hints }: CareChoices): void {
+  const told = useRef(state);
   useEffect(() => {
-    if (told.current === verdict) return;
-    told.current = verdict;
-    if (verdict) giveHint(hints, { beeps: verdict === 'over' ? 2 : verdict === 'soon' ? 1 : 0, words });
-  }, [verdict, words, hints]);
+    if (told.current === state) return;
+    told.current = state;
+    if (state) giveHint(hints, { beeps: state === 'over' ? 2 : state === 'soon' ? 1 : 0, words });
+  }, [state, words, hints]);
 }

@@ -1,23 +1,23 @@
-import type { ClockVerdict } from '@lauta/core/care';
+import type { ClockState } from '@lauta/core/care';
 
-const COLOUR: Record<ClockVerdict, string> = { good: 'bg-success', soon: 'bg-warning', over: 'bg-error' };
+const COLOUR: Record<ClockState, string> = { good: 'bg-success', soon: 'bg-warning', over: 'bg-error' };
 const MOST_TICKS = 30;
 
 /** A running time on a ruled edge whose end is the limit; beyond it the bar stays full. */
 export function LimitBar({
   seconds,
   limitSeconds,
-  verdict,
+  state,
 }: {
   seconds: number;
   limitSeconds: number;
-  verdict: ClockVerdict;
+  state: ClockState;
 }) {
   const ticks = Math.min(MOST_TICKS, Math.max(1, Math.round(limitSeconds)));
   return (
     <div aria-hidden="true" className="border-base-content relative mt-2 h-7 border-b-2">
       <div
-        className={`absolute bottom-0 left-0 h-4 ${COLOUR[verdict]}`}
+        className={`absolute bottom-0 left-0 h-4 ${COLOUR[state]}`}
         style={{ width: `${100 * Math.min(1, limitSeconds > 0 ? seconds / limitSeconds : 1)}%` }}
       />
       {Array.from({ length: ticks + 1 }, (_, i) => (

@@ -112,7 +112,7 @@ export function ScaleLogbook({
       )}
       {scale ? (
         <>
-          <Verdict scale={scale} use={use} step={step} nowMs={nowMs} unit={unit} />
+          <Standing scale={scale} use={use} step={step} nowMs={nowMs} unit={unit} />
           <Checks unit={unit} scaleId={scaleId} load={use.load} onActs={onActs} />
           <ChecksDone scale={scale} unit={unit} load={use.load} />
           <details className="border-base-300 border-t">
@@ -242,7 +242,7 @@ function nearest(divisionG: number): (typeof DIVISIONS)[number] {
   return DIVISIONS.reduce((best, one) => (off(one) < off(best) ? one : best));
 }
 
-function Verdict({
+function Standing({
   scale,
   use,
   step,
@@ -256,23 +256,23 @@ function Verdict({
   unit: MassUnit;
 }) {
   const { kind, accuracyClass } = scale;
-  const verdict = judgeScale(scale, use.loadG, gFromSteps(1, step), nowMs);
+  const standing = judgeScale(scale, use.loadG, gFromSteps(1, step), nowMs);
   return (
     <div className="grid gap-1">
       <p className="flex flex-wrap gap-x-4">
-        <Signal tone={verdict.isDue ? 'look' : 'clear'}>
-          {verdict.isDue
+        <Signal tone={standing.isDue ? 'look' : 'clear'}>
+          {standing.isDue
             ? `due: check it before ${use.isOnTable ? 'the first bag' : 'lines-in'}`
-            : `checked ${Math.floor(verdict.hoursSinceCheck ?? 0)} h ago`}
+            : `checked ${Math.floor(standing.hoursSinceCheck ?? 0)} h ago`}
         </Signal>
-        <Signal tone={verdict.isGoodEnough ? 'clear' : 'look'}>
-          {use.load} to ± {formatSmallMass(2 * verdict.sigmaG, unit)}:{' '}
-          {verdict.isGoodEnough ? 'good enough for this event’s step' : 'coarser than this event’s step'}
+        <Signal tone={standing.isGoodEnough ? 'clear' : 'look'}>
+          {use.load} to ± {formatSmallMass(2 * standing.sigmaG, unit)}:{' '}
+          {standing.isGoodEnough ? 'good enough for this event’s step' : 'coarser than this event’s step'}
         </Signal>
-        <Signal tone={verdict.errs === null ? 'clear' : 'look'}>
-          {verdict.errs === null
+        <Signal tone={standing.errs === null ? 'clear' : 'look'}>
+          {standing.errs === null
             ? 'neither light nor heavy as far as can be told'
-            : `reads ${verdict.errs} by ${formatSmallMass(Math.abs(verdict.readsHeavyG), unit)}`}
+            : `reads ${standing.errs} by ${formatSmallMass(Math.abs(standing.readsHeavyG), unit)}`}
         </Signal>
       </p>
       {accuracyClass !== null && (

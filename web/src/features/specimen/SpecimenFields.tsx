@@ -192,7 +192,7 @@ function WeightTold({
   const weight = weighing && specimenWeight(weighing);
   const range = lengthMm === null ? null : weightRange(kind, lengthMm);
   const movedG = weight?.movedG ?? null;
-  const verdict = range && weight ? judgeWeight(range, weight.netG) : 'fits';
+  const fit = range && weight ? judgeWeight(range, weight.netG) : 'fits';
   return (
     <>
       <p role="status">
@@ -217,9 +217,9 @@ function WeightTold({
           zero it once more before the lift.
         </Signal>
       )}
-      {range && verdict !== 'fits' && (
+      {range && fit !== 'fits' && (
         <Signal tone="look">
-          {verdict === 'light' ? 'Light' : 'Heavy'} for its length: fish of this kind weigh{' '}
+          {fit === 'light' ? 'Light' : 'Heavy'} for its length: fish of this kind weigh{' '}
           {formatMass(range.lightestG, unit)} to {formatMass(range.heaviestG, unit)}. Look at both again.
         </Signal>
       )}

@@ -18,13 +18,13 @@ export function WeightNote({
 }) {
   const range = weightRange(speciesName, lengthMm);
   if (!range) return null;
-  const verdict = guessedMassG === null ? 'fits' : judgeWeight(range, guessedMassG, GUESS_WITHIN);
+  const fit = guessedMassG === null ? 'fits' : judgeWeight(range, guessedMassG, GUESS_WITHIN);
   return (
     <div className="text-sm">
       <p className="text-quiet">
         So long, it usually weighs about <b className="num">{massWords(range.usualG, unit)}</b>.
       </p>
-      {guessedMassG !== null && verdict !== 'fits' && (
+      {guessedMassG !== null && fit !== 'fits' && (
         <p>
           <Signal tone="look">you guessed {massWords(guessedMassG, unit)}</Signal> Are kind and length right?
         </p>

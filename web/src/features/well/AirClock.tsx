@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { airLimitSeconds, clockVerdict, sideOf } from '@lauta/core/care';
+import { airLimitSeconds, clockState, sideOf } from '@lauta/core/care';
 import { appNow, useNow } from '../../clock/appClock.ts';
 import { Signal } from '../../ui/Signal.tsx';
 import { useCareChoices } from '../../care/careChoices.ts';
@@ -50,7 +50,7 @@ export function AirClock({ air, limitSeconds }: { air: AirTime; limitSeconds: nu
   const isOut = air.fromMs !== null;
   const lift = since(air.fromMs, nowMs);
   const limit = airLimitSeconds(sideOf('air-time', care.schools), care, limitSeconds);
-  const verdict = clockVerdict(lift, limit);
+  const state = clockState(lift, limit);
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
       <button
@@ -64,8 +64,8 @@ export function AirClock({ air, limitSeconds }: { air: AirTime; limitSeconds: nu
       {isOut ? (
         <p role="timer">
           <b className="num text-4xl">{lift}</b> s{' '}
-          <Signal tone={verdict === 'good' ? 'clear' : verdict === 'soon' ? 'look' : 'fault'}>
-            {verdict === 'over' ? `over ${limit} s: water now` : `of ${limit} s`}
+          <Signal tone={state === 'good' ? 'clear' : state === 'soon' ? 'look' : 'fault'}>
+            {state === 'over' ? `over ${limit} s: water now` : `of ${limit} s`}
           </Signal>
         </p>
       ) : (

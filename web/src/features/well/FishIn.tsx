@@ -155,16 +155,16 @@ function SizeWarnings({
   unit: MassUnit;
 }) {
   const range = lengthMm === null ? null : weightRange(species?.name ?? '', lengthMm);
-  const verdict = range && massG !== null ? judgeWeight(range, massG) : 'fits';
+  const fit = range && massG !== null ? judgeWeight(range, massG) : 'fits';
   return (
     <>
       {species && !species.counts && <Signal tone="fault">This kind does not count: let it go.</Signal>}
       {species && isShort(species, lengthMm) && (
         <Signal tone="fault">Short: it may not be kept. Let it go.</Signal>
       )}
-      {range && verdict !== 'fits' && (
+      {range && fit !== 'fits' && (
         <Signal tone="look">
-          {verdict === 'light' ? 'Light' : 'Heavy'} for its length: fish of this kind weigh{' '}
+          {fit === 'light' ? 'Light' : 'Heavy'} for its length: fish of this kind weigh{' '}
           {formatMass(range.lightestG, unit)} to {formatMass(range.heaviestG, unit)}. Read both again.
         </Signal>
       )}

@@ -3,7 +3,7 @@ import { errorModelOf, type ScaleCheck, type ScaleRecord } from './errorModel.ts
 import { toleranceG } from './tolerance.ts';
 
 /** What a scale's checks say of it, at one weight and now. */
-export interface ScaleVerdict {
+export interface ScaleStanding {
   /** What it shows over the true weight, g; negative where it reads light. */
   readsHeavyG: number;
   /** Standard uncertainty of one fish's weight by it, g. */
@@ -30,7 +30,7 @@ const HAIR_G = 1e-6;
  * @param massG about what is to be weighed
  * @param stepG the event's step
  */
-export function judgeScale(record: ScaleRecord, massG: number, stepG: number, nowMs: number): ScaleVerdict {
+export function judgeScale(record: ScaleRecord, massG: number, stepG: number, nowMs: number): ScaleStanding {
   const model = errorModelOf(record);
   const shown = { readG: massG, atMs: nowMs };
   const biasG = model.biasG(shown);
