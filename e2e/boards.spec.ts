@@ -27,7 +27,14 @@ test.describe.serial('a kind of board that nobody has described', () => {
     await expect(page.getByText('30 in long')).toBeVisible();
     await expect(page.getByText('the bench finds the board in the photograph by itself')).toBeVisible();
     await page.getByRole('button', { name: 'Add it to this event' }).click();
-    await expect(page.getByRole('alert')).toContainText('Give it a name');
+    const name = page.getByLabel('What it is called');
+    await expect(name).toBeFocused();
+    await expect(name).toHaveAccessibleDescription('Give it a name with letters or figures.');
+    const stop = page.getByLabel('Height of the stop, mm');
+    const guessed = await stop.inputValue();
+    await stop.fill('tall');
+    await expect(stop).toHaveAccessibleDescription('A height from 0 to 300 mm.');
+    await stop.fill(guessed);
     await page.getByLabel('What it is called').fill('Birch 30in');
     await page.getByRole('button', { name: 'Add it to this event' }).click();
     await expect(page.getByRole('alert')).toContainText('Choose another name');

@@ -1,5 +1,8 @@
-import { useEffect, useRef, useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useEffect, useRef } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
+import { z } from 'zod';
 import { boardSchema } from '@lauta/contract';
 import { isSameKind, type Learning, type MeasuringBoard } from '@lauta/vision';
 import { Field } from '../../ui/Field.tsx';
@@ -11,16 +14,36 @@ import { BoardDrawing } from './BoardDrawing.tsx';
 import { useBoards } from '../../queries/boards.ts';
 import { keyOf, rulingWords } from '@lauta/words/boards';
 
+const HIGHEST_MM = 300;
+const height = z
+  .string()
+  .refine(
+    (typed) => typed.trim() !== '' && Number(typed) >= 0 && Number(typed) <= HIGHEST_MM,
+    `A height from 0 to ${HIGHEST_MM} mm.`,
+  );
+const formSchema = z.object({
+  name: z.string().refine((typed) => keyOf(typed) !== '', 'Give it a name with letters or figures.'),
+  stopMm: height,
+  wallMm: height,
+});
+type Form = z.infer<typeof formSchema>;
+
 /** What was read, what it rests on, and the few things that a photograph cannot tell. */
 export function LearntBoardForm({ learnt }: { learnt: Learning }) {
   const { event } = useInEvent();
   const boards = useBoards(event.eventId);
   const navigate = useNavigate();
   const command = useCommand();
-  const [name, setName] = useState('');
-  const [stopMm, setStopMm] = useState(String(learnt.board.stop.heightMm));
-  const [wallMm, setWallMm] = useState(String(learnt.board.wall?.heightMm ?? 0));
-  const [issue, setIssue] = useState<string | null>(null);
+  const { control, register, handleSubmit, formState } = useForm<Form>({
+    resolver: zodResolver(formSchema),
+    defaultValues: {
+      name: '',
+      stopMm: String(learnt.board.stop.heightMm),
+      wallMm: String(learnt.board.wall?.heightMm ?? 0),
+    },
+  });
+  const { errors } = formState;
+  const { name, stopMm, wallMm } = useWatch({ control });
   const heading = useRef<HTMLHeadingElement>(null);
   // It comes in below what was worked on.
   useEffect(() => {
@@ -29,24 +52,16 @@ export function LearntBoardForm({ learnt }: { learnt: Learning }) {
   const { wall } = learnt.board;
   const board: MeasuringBoard = {
     ...learnt.board,
-    id: keyOf(name) || 'board',
-    name: name.trim() || 'new kind',
+    id: keyOf(name ?? '') || 'board',
+    name: name?.trim() || 'new kind',
     stop: { ...learnt.board.stop, heightMm: Number(stopMm) },
     wall: wall && { ...wall, heightMm: Number(wallMm) },
   };
   const twin = boards.all.find((one) => isSameKind(one, board));
-  const add = async (): Promise<void> => {
-    if (!keyOf(name)) {
-      setIssue('Give it a name with letters or figures.');
-      return;
-    }
-    const checked = boardSchema.safeParse(board);
-    setIssue(checked.success ? null : 'The heights must be figures between 0 and 300 mm.');
-    if (!checked.success) return;
-    await command.send('board.add', event.eventId, { board: checked.data }, () =>
+  const add = (): Promise<void> =>
+    command.send('board.add', event.eventId, { board: boardSchema.parse(board) }, () =>
       navigate(eventPath(event.eventId, 'boards')),
     );
-  };
   return (
     <section aria-labelledby="learnt" className="grid gap-3 lg:col-span-2">
       <h2 id="learnt" ref={heading}>
@@ -58,52 +73,41 @@ export function LearntBoardForm({ learnt }: { learnt: Learning }) {
       <form
         noValidate
         className="grid gap-3 sm:grid-cols-[minmax(0,2fr)_1fr_1fr] sm:items-start"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void add();
-        }}
+        onSubmit={(e) => void handleSubmit(add)(e)}
       >
-        <Field label="What it is called" hint={name ? `Its key is ${board.id}.` : undefined}>
-          {(field) => (
-            <input
-              {...field}
-              className="input h-12 w-full"
-              maxLength={80}
-              value={name}
-              onChange={(e) => setName(e.target.value)}
-            />
-          )}
+        <Field
+          label="What it is called"
+          hint={name ? `Its key is ${board.id}.` : undefined}
+          error={errors.name?.message}
+        >
+          {(field) => <input {...field} {...register('name')} className="input h-12 w-full" maxLength={80} />}
         </Field>
-        <Field label="Height of the stop, mm" hint="Guessed; better by a ruler.">
+        <Field
+          label="Height of the stop, mm"
+          hint="Guessed; better by a ruler."
+          error={errors.stopMm?.message}
+        >
           {(field) => (
-            <input
-              {...field}
-              inputMode="decimal"
-              className="input num h-12 w-full"
-              value={stopMm}
-              onChange={(e) => setStopMm(e.target.value)}
-            />
+            <input {...field} inputMode="decimal" className="input num h-12 w-full" {...register('stopMm')} />
           )}
         </Field>
         {learnt.board.wall && (
-          <Field label="Height of the wall, mm" hint="Guessed; better by a ruler.">
+          <Field
+            label="Height of the wall, mm"
+            hint="Guessed; better by a ruler."
+            error={errors.wallMm?.message}
+          >
             {(field) => (
               <input
                 {...field}
                 inputMode="decimal"
                 className="input num h-12 w-full"
-                value={wallMm}
-                onChange={(e) => setWallMm(e.target.value)}
+                {...register('wallMm')}
               />
             )}
           </Field>
         )}
         <div className="grid gap-2 sm:col-span-full">
-          {issue && (
-            <p role="alert" className="text-error font-semibold">
-              {issue}
-            </p>
-          )}
           <CommandNote command={command} />
           <button type="submit" className="btn btn-primary h-14 justify-self-start">
             Add it to this event
