@@ -24,8 +24,8 @@ export const CUSTODY_WORDS: Record<CustodyCheck, string> = {
   'device-place-missing': 'the device had no position',
   'device-place-outside': 'not on the event’s waters',
   'device-too-far-too-soon': 'too far from the capture before it',
-  'first-heard': 'first heard of',
-  'claimed-otherwise': 'claimed otherwise than announced',
+  'first-heard': 'first reported',
+  'claimed-otherwise': 'the claim differs from what was announced',
   'claimed-twice': 'the same file in another catch',
 };
 

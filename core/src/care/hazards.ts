@@ -1,9 +1,11 @@
+import { speciesKey } from '../species.ts';
+
 /** A kind of fish that hands must know; what it does to them is in words (common practice, no published source). */
 export interface Hazard {
   id: HazardId;
   /** Needs more than a bare hand. */
   needsTool: boolean;
-  /** Words in names of species that mean this kind, lower case. */
+  /** Words in keys of species that mean this kind. */
   names: readonly string[];
 }
 
@@ -26,7 +28,7 @@ export type HazardId = (typeof HAZARD_IDS)[number];
 
 export const HAZARDS: readonly Hazard[] = [
   { id: 'bass', needsTool: false, names: ['bass', 'largemouth'] },
-  { id: 'small-mouthed-bass', needsTool: false, names: ['smallmouth', 'small-mouthed', 'spotted bass'] },
+  { id: 'small-mouthed-bass', needsTool: false, names: ['smallmouth', 'small mouthed', 'spotted bass'] },
   { id: 'pike', needsTool: true, names: ['pike', 'muskellunge', 'musky', 'muskie', 'pickerel'] },
   { id: 'trout', needsTool: false, names: ['trout', 'grayling', 'char'] },
   { id: 'salmon', needsTool: false, names: ['salmon'] },
@@ -46,7 +48,7 @@ export const HAZARDS: readonly Hazard[] = [
 
 /** The kind that a species' name means: the longest word that fits decides, so that a striped bass is no bass. */
 export function hazardOf(speciesName: string): Hazard | null {
-  const name = speciesName.toLowerCase();
+  const name = speciesKey(speciesName);
   let best: { hazard: Hazard; letters: number } | null = null;
   for (const hazard of HAZARDS) {
     for (const word of hazard.names) {

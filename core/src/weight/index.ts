@@ -4,5 +4,5 @@ export {
   standardWeightsG,
   weightRange,
   type WeightRange,
-  type WeightVerdict,
+  type WeightFit,
 } from './standardWeight.ts';

@@ -1,3 +1,5 @@
+import { speciesKey } from '../species.ts';
+
 /** log10 of the standard weight in grams = a + b · log10 of the maximum total length in mm, from `fromMm` up. */
 interface Equation {
   species: string;
@@ -35,8 +37,8 @@ const EQUATIONS: readonly Equation[] = [
  * @param lengthMm maximum total length
  */
 export function standardWeightsG(speciesName: string, lengthMm: number): number[] {
-  const name = speciesName.trim().toLowerCase();
-  return EQUATIONS.filter(({ species, fromMm }) => species === name && lengthMm >= fromMm).map(
+  const key = speciesKey(speciesName);
+  return EQUATIONS.filter(({ species, fromMm }) => species === key && lengthMm >= fromMm).map(
     ({ a, b }) => 10 ** (a + b * Math.log10(lengthMm)),
   );
 }
@@ -64,13 +66,13 @@ export function weightRange(speciesName: string, lengthMm: number): WeightRange 
   };
 }
 
-export type WeightVerdict = 'fits' | 'light' | 'heavy';
+export type WeightFit = 'fits' | 'light' | 'heavy';
 
 /**
  * Whether a weight fits the length, by the kind's equation.
  * @param within factor by which the weight itself may be off: 1 for a scale, more for a guess
  */
-export function judgeWeight(range: WeightRange, massG: number, within = 1): WeightVerdict {
+export function judgeWeight(range: WeightRange, massG: number, within = 1): WeightFit {
   if (massG * within < range.lightestG) return 'light';
   return massG / within > range.heaviestG ? 'heavy' : 'fits';
 }

@@ -30,7 +30,6 @@ export {
   HEAVIEST_FISH_G,
   ROUND_MINUTES,
   isFragile,
-  isSmallMouthed,
   minutesUnseen,
   mustStay,
   refusalOf,

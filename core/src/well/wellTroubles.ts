@@ -3,6 +3,7 @@ import { scaleRefusal } from '../scale/index.ts';
 import type { TagPlace, WellAct } from './acts.ts';
 import { findTag, type LiveWell, type WellFish } from './liveWell.ts';
 import type { FishId, SpeciesId, TagId } from '../ids.ts';
+import { isSmallMouthed } from '../species.ts';
 
 /** What is wrong aboard now. `stop` means: no cast until it is put right. */
 export type WellTrouble =
@@ -44,8 +45,6 @@ export function isFragile({ condition, speciesId }: Pick<WellFish, 'condition' |
     condition === 'hurt' || condition === 'bleeding' || condition === 'weak' || isSmallMouthed(speciesId)
   );
 }
-
-export const isSmallMouthed = (speciesId: SpeciesId): boolean => speciesId.startsWith('smallmouth');
 
 /** Where a fish's tag belongs by the school that hurt and small-mouthed fish go untagged. */
 export function tagPlaceFor(

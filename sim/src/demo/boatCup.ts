@@ -8,6 +8,7 @@ import { SCALE_KINDS, kindOfClass, type ScaleAct } from '@lauta/core/scale';
 import { BEAM, buildScale, hangOnBeam } from '../scale/index.ts';
 import { DEMO_EVENT, DEMO_SEED, demoId } from './scenario.ts';
 import type { DayId, EntrantId, EntryId, TicketId } from '@lauta/core/ids';
+import { isSmallMouthed } from '@lauta/core/species';
 
 /** Boats on the same mere and the same days, by weight. */
 export const BOAT_CUP = { ...DEMO_EVENT, name: 'Kestrel Mere Boat Cup', boats: 12 } as const;
@@ -106,7 +107,7 @@ export function planWell(): WellEntry[] {
   const tagOf = new Map<number, string>();
   for (const [i, fish] of MORNING.entries()) {
     const fishId = fishIds[i] ?? '';
-    const isSmallMouthed = fish.speciesId === 'smallmouth-bass';
+    const isFragile = isSmallMouthed(fish.speciesId);
     const free = [1, 2, 3, 4, 5].map((n) => `tag-${n}`).find((tag) => ![...tagOf.values()].includes(tag));
     enter(fish.minute, {
       kind: 'fish-in',
@@ -114,9 +115,9 @@ export function planWell(): WellEntry[] {
       speciesId: fish.speciesId,
       lengthMm: (fish.steps * MM_PER_INCH) / 4 + 2,
       condition: i === 4 ? 'bleeding' : 'lively',
-      compartment: isSmallMouthed || i === 4 ? 2 : 1,
+      compartment: isFragile || i === 4 ? 2 : 1,
       tagId: free ?? 'spare',
-      tagPlace: isSmallMouthed || i === 4 ? 'loose' : 'on',
+      tagPlace: isFragile || i === 4 ? 'loose' : 'on',
     });
     const readG = show(fish.ounces * G_PER_OUNCE, fish.minute + 0.6);
     enter(fish.minute + 0.6, {

@@ -6,7 +6,7 @@ import type { CameraTrouble } from './liveSource.ts';
 export const LIVE_WORDS: Record<LiveStep, string> = {
   board: 'Lay the board into the outline',
   frame: 'Stop or end is cut off: raise the phone',
-  near: 'Nearer: the board should fill the picture',
+  near: 'Closer: the board should fill the picture',
   straight: 'Look straight down on it, stop at the left',
   card: 'Lay the card down beside the fish',
   fish: 'Ready for the fish',

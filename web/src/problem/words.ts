@@ -31,7 +31,7 @@ const WORDS: Record<ProblemType | 'network' | 'file-gone', string> = {
   'no-rule-sheet': 'No rule sheet is published yet. The director must publish one before a fish can be claimed.',
   'measure-fixed': 'Fish were claimed already, so the measure and its step stay as they are.',
   'event-exists': 'This event was created already.',
-  'board-not-known': 'That kind of board is not known here. Choose one of the list.',
+  'board-not-known': 'That kind of board is not known here. Choose one from the list.',
   'board-exists': 'A kind of board has this key already, and what was measured on must not change. Choose another name.',
   'too-many-boards': 'The event has as many kinds of board of its own as it can have.',
   'reading-refused': 'The handles do not make a board that can be read. Set them again.',

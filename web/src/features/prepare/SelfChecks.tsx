@@ -116,10 +116,10 @@ const LENS_WORDS: Record<TestShot['lens'], string> = {
   wide: 'a wide lens',
   normal: 'a normal lens: choose the wide one',
   long: 'a long lens: choose the wide one',
-  unknown: 'the file does not tell which lens',
+  unknown: 'the file does not say which lens',
 };
 const LIGHT_WORDS: Record<TestShot['light'], string> = {
-  good: 'the light suffices',
+  good: 'enough light',
   dark: 'too dark: lines will be lost in noise',
   'blown-out': 'too bright: lines drown in white',
 };
