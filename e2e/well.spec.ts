@@ -86,6 +86,8 @@ test('without a network the well goes on, survives a reload, and arrives once', 
   for (const weight of ['2-8', '3-0']) await comesIn(page, weight);
   await page.locator('main li button').first().click();
   await page.getByRole('button', { name: 'bleeding', exact: true }).click();
+  // What is shown of it is on the disk: the page may be reloaded from here on.
+  await expect(page.locator('main li button').first()).toContainText('bleeding');
   await expect(count(page)).toContainText('3 of 5');
   await expect(page.getByRole('heading', { name: 'Waiting to be sent' })).toBeVisible();
   await page.context().setOffline(false);
