@@ -3,7 +3,7 @@ import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { findBoard } from '@lauta/vision';
 import { drawScene } from '@lauta/sim/camera';
-import { signedIn } from './people.ts';
+import { PHONE, signedIn } from './people.ts';
 import { READ_MS, choose, setHandles, shoot, shootScene, takeByHand, type Shot } from './photo.ts';
 
 let shot: Shot;
@@ -70,6 +70,49 @@ test('handles are dragged, with a loupe, and moved by keys; a step back undoes e
   await page.getByRole('button', { name: 'Undo' }).click();
   expect(await placeOf()).toBe(dragged);
   await page.getByRole('button', { name: 'Discard' }).click();
+  await context.close();
+});
+
+test('two fingers and the wheel enlarge the photograph and move no handle; one finger moves it', async ({
+  browser,
+}) => {
+  const { page, context } = await signedIn(browser, 'angler', PHONE);
+  await water(page);
+  await choose(page, 'fish.jpg', shot.jpeg);
+  await takeByHand(page);
+  const tail = page.locator('[data-handle=tail]');
+  const place = async () => (await tail.getAttribute('aria-label'))?.replace(/.*at /, '');
+  const before = await place();
+  const picture = page.getByAltText('The photograph on the bench');
+  await picture.scrollIntoViewIfNeeded();
+  const box = async () => (await picture.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+  const whole = await box();
+  const [x, y] = [whole.x + whole.width / 2, whole.y + whole.height / 2];
+  const hand = await context.newCDPSession(page);
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', ...touchPoints: { x: number; y: number }[]) =>
+    hand.send('Input.dispatchTouchEvent', { type, touchPoints });
+  const apart = (by: number) => [
+    { x: x - by, y },
+    { x: x + by, y },
+  ];
+  await touch('touchStart', ...apart(20));
+  for (const by of [25, 30, 35, 40]) await touch('touchMove', ...apart(by));
+  await touch('touchEnd');
+  await expect.poll(async () => (await box()).width / whole.width).toBeGreaterThan(1.7);
+  expect((await box()).width / whole.width).toBeLessThan(2.3);
+  const near = await box();
+  await touch('touchStart', { x, y });
+  for (const by of [10, 20, 30, 40]) await touch('touchMove', { x: x - by, y });
+  await touch('touchEnd');
+  await expect.poll(async () => (await box()).x - near.x).toBeLessThan(-20);
+  expect((await box()).width).toBeCloseTo(near.width, 0);
+  const moved = await box();
+  await page.mouse.move(x, y);
+  await page.mouse.wheel(0, -120);
+  await expect.poll(async () => (await box()).width / moved.width).toBeGreaterThan(1.2);
+  expect(await place()).toBe(before);
+  await page.getByRole('button', { name: 'Whole picture' }).click();
+  await expect.poll(async () => (await box()).width).toBeCloseTo(whole.width, 0);
   await context.close();
 });
 

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import type { AnnouncedView, AskedFrameView, CustodyView, SignedCapture } from '@lauta/contract';
-import { isSignedBy } from '../src/custody/signature.ts';
+import { isSignedBy } from '../src/custody/isSignedBy.ts';
 import { openDevice, register, sha256Of, type TestDevice } from './device.ts';
 import {
   NOON,

@@ -15,7 +15,7 @@ export { BENCH_CHECKS } from './checks/registry.ts';
 export type { BenchCheck, BenchReasons, Finding, FindingMeasure } from './findings/findings.ts';
 export { compareMerit, frameMerit, rankFrames, type FrameMerit } from './choose/rankFrames.ts';
 export type { CodeReader, CodeSeen } from './find-card/codeSeen.ts';
-export { isTurned, toStoredPx, toUprightPx, uprightRaster } from './camera/orientation.ts';
+export { isTurned, toStoredPx, toUprightPx, uprightRaster } from './camera/uprightPx.ts';
 export {
   SHIPPED_BOARDS,
   boardLines,

@@ -6,7 +6,7 @@ import { RouterProvider } from 'react-router/dom';
 import './app.css';
 import type { Who } from '@lauta/contract';
 import { setAppClock } from './clock/appClock.ts';
-import { ApiProblem } from './door/http.ts';
+import { ApiProblem } from './door/ask.ts';
 import { swallowStrayClicks } from './ui/strayClicks.ts';
 import { keepLong, keptQueries } from './offline/keptQueries.ts';
 import { outbox } from './outbox/outbox.ts';

@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest';
 import type { CustodyFinding } from '@lauta/core/custody';
 import type { FileFinding } from '@lauta/core/file-evidence';
 import type { Finding } from '@lauta/vision';
-import { custodyReason } from './custodyFindings.ts';
-import { fileReason } from './fileFindings.ts';
+import { custodyReason } from './custodyReason.ts';
+import { fileReason } from './fileReason.ts';
 import { likenessReason } from './likeness.ts';
-import { photoReason } from './photoFindings.ts';
+import { photoReason } from './photoReason.ts';
 
 describe('the sentence of a finding', () => {
   it.each<[Finding['reason'], string]>([

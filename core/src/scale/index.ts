@@ -20,5 +20,5 @@ export {
 export { SCALE_KINDS, kindOfClass, type ScaleQuality } from './kinds.ts';
 export { ACCURACY_CLASSES, leastLoadG, toleranceG, type AccuracyClass } from './tolerance.ts';
 export { judgeScale, withinTolerance, type ScaleStanding } from './scaleStanding.ts';
-export { formatScaleLine, lineSplitter, parseScaleLine, type ScaleLine } from './protocol.ts';
+export { formatScaleLine, lineSplitter, parseScaleLine, type ScaleLine } from './scaleLine.ts';
 export { RESTLESS_MS, STEADY_MS, scaleState, type ScaleSample, type ScaleState } from './steady.ts';

@@ -18,7 +18,7 @@ export {
   type Rounding,
   type StepId,
 } from './step.ts';
-export { formatMass, formatMeasured, formatSmallMass, formatSteps } from './write.ts';
+export { formatMass, formatMeasured, formatSmallMass, formatSteps } from './formatSteps.ts';
 export {
   celsiusOf,
   fahrenheitOf,

@@ -7,7 +7,7 @@ import {
   type MassUnit,
   type StepId,
 } from './step.ts';
-import { EIGHTHS } from './write.ts';
+import { EIGHTHS } from './formatSteps.ts';
 
 /** How a number may have been meant. */
 export type ReadAs = 'length' | 'pounds-and-ounces' | 'pounds' | 'ounces' | 'kilograms' | 'grams';

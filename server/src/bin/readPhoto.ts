@@ -8,7 +8,7 @@ import {
   type Point,
   type Quad,
 } from '@lauta/vision';
-import { photoReason } from '@lauta/words/photoFindings';
+import { photoReason } from '@lauta/words/photoReason';
 import { analysePhotograph } from '../bench/analysePhotograph.ts';
 import { readBoardFile } from './boardFile.ts';
 

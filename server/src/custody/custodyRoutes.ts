@@ -16,7 +16,7 @@ import { note } from '../installation/installation.ts';
 import { viewCustody } from './viewCustody.ts';
 import { registerKey } from './registerKey.ts';
 import type { StoredKey } from './custodyStore.ts';
-import { isRegistrationSigned } from './signature.ts';
+import { isRegistrationSigned } from './isSignedBy.ts';
 import type { EventId } from '@lauta/core/ids';
 
 /** Phones and browsers that one account may have used; one whose store was cleared counts anew. */

@@ -6,7 +6,7 @@ import type { Photograph } from '../photo/photographStore.ts';
 import type { Stores } from '../storage/storage.ts';
 import { currentWaters } from '../waters/currentWaters.ts';
 import type { StoredCapture } from './custodyStore.ts';
-import { isStatementSigned } from './signature.ts';
+import { isStatementSigned } from './isSignedBy.ts';
 import type { EntrantId, FileId } from '@lauta/core/ids';
 
 /** When the server first heard of a catch: by its announcement, or by its claim. */

@@ -1,4 +1,4 @@
-import { clamp } from './paint.ts';
+import { clamp } from './rgb.ts';
 
 /** Mean over five by five cells: the sun is a disc, so shadows have soft edges. */
 export function blurCells(source: Float32Array, columns: number, rows: number): Float32Array {

@@ -1,6 +1,6 @@
 import QRCode from 'qrcode';
 import { CARD_MM, formatPayload, moduleOnCard, type Identifier } from '@lauta/core/identifier';
-import { Texture } from './paint.ts';
+import { Texture } from './rgb.ts';
 
 /** The identifier card: QR (ISO/IEC 18004, level Q) 40 mm square with its quiet zone at the left, the code in letters at the right. */
 export function paintCard(identifier: Identifier, isHandwritten = false): Texture {

@@ -2,7 +2,7 @@ import { SHIPPED_BOARDS, faceLengthMm } from '@lauta/vision';
 import { CARD_MM } from '@lauta/core/identifier';
 import { seedFor, type Dice } from './dice.ts';
 import { isOnGillCover, type Fish } from './fish.ts';
-import type { Rgb } from './paint.ts';
+import type { Rgb } from './rgb.ts';
 import type { PhotoFault } from './photoFault.ts';
 import type { RangedScene } from './rangedScene.ts';
 import {

@@ -1,6 +1,6 @@
 import { rollDice } from './dice.ts';
 import { makeNoise } from './noise.ts';
-import { clamp, mix, smoothstep, type Rgb } from './paint.ts';
+import { clamp, mix, smoothstep, type Rgb } from './rgb.ts';
 import type { Relief } from './relief.ts';
 
 /** How a kind of fish looks. Shares are of the total length unless said otherwise. */

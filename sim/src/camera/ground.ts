@@ -1,5 +1,5 @@
 import { makeNoise } from './noise.ts';
-import type { Rgb } from './paint.ts';
+import type { Rgb } from './rgb.ts';
 import type { Ground } from './scene.ts';
 
 /** Writes the colour of a place, mm, into an array: a picture asks millions of times. */

@@ -1,6 +1,6 @@
 import { rollDice } from './dice.ts';
 import { makeNoise } from './noise.ts';
-import type { Rgb } from './paint.ts';
+import type { Rgb } from './rgb.ts';
 import type { Relief } from './relief.ts';
 import { layCapsule, type Capsule } from './things.ts';
 

@@ -1,6 +1,6 @@
 import { boardLines, boardNumerals, faceLengthMm, textWidthMm, type MeasuringBoard } from '@lauta/vision';
 import { makeNoise } from './noise.ts';
-import { Texture, hexRgb, mix } from './paint.ts';
+import { Texture, hexRgb, mix } from './rgb.ts';
 
 /** The ruled face as printed; `wornBy` 1 is a little worn, more is dirt and fading. */
 export function paintBoard(board: MeasuringBoard, seed: number, wornBy = 1): Texture {

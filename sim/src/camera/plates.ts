@@ -1,5 +1,5 @@
 import { faceLengthMm, type MeasuringBoard } from '@lauta/vision';
-import { hexRgb, type Rgb } from './paint.ts';
+import { hexRgb, type Rgb } from './rgb.ts';
 import type { Vector } from './scene.ts';
 
 /** An upright plate: the stop, or the wall along the far edge. */

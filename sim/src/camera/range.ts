@@ -2,7 +2,7 @@ import type { Identifier } from '@lauta/core/identifier';
 import { faceLengthMm, type MeasuringBoard } from '@lauta/vision';
 import { rollDice, seedFor, type Dice } from './dice.ts';
 import { FISH_LOOKS, poseFish, type FishLook } from './fish.ts';
-import { mix, type Rgb } from './paint.ts';
+import { mix, type Rgb } from './rgb.ts';
 import { withFault } from './faults.ts';
 import type { PhotoFault } from './photoFault.ts';
 import type { RangedScene } from './rangedScene.ts';

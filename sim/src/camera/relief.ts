@@ -1,4 +1,4 @@
-import type { Rgb } from './paint.ts';
+import type { Rgb } from './rgb.ts';
 
 /**
  * What lies on the board, as heights over the face and colours on a grid in board coordinates.

@@ -1,4 +1,4 @@
-import { clamp, type Texture } from './paint.ts';
+import { clamp, type Texture } from './rgb.ts';
 
 /** The colour last sampled, overwritten by the next: millions of samples a picture would keep the collector busy. */
 export const sampled: [number, number, number] = [0, 0, 0];

@@ -4,7 +4,7 @@ import { CARD_MM } from '@lauta/core/identifier';
 import { rollDice, seedFor } from './dice.ts';
 import { FISH_LOOKS, poseFish, type Fish } from './fish.ts';
 import type { PlacedHand } from './hand.ts';
-import type { Rgb } from './paint.ts';
+import type { Rgb } from './rgb.ts';
 import type { Capsule, Thing } from './things.ts';
 
 export type Vector = readonly [number, number, number];

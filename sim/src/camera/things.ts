@@ -1,5 +1,5 @@
 import { makeNoise } from './noise.ts';
-import type { Rgb } from './paint.ts';
+import type { Rgb } from './rgb.ts';
 import type { Relief } from './relief.ts';
 
 /** A rounded stick between two places of the board, mm; its ends may differ in thickness. */

@@ -6,7 +6,7 @@ import { blurCells } from './blurCells.ts';
 import { seedFor } from './dice.ts';
 import { layDrops, type Drops } from './drops.ts';
 import { paintGround } from './ground.ts';
-import { clamp, smoothstep, type Rgb, type Texture } from './paint.ts';
+import { clamp, smoothstep, type Rgb, type Texture } from './rgb.ts';
 import { Plates, type Plate } from './plates.ts';
 import type { Relief } from './relief.ts';
 import { ReliefTiles } from './reliefTiles.ts';

@@ -3,7 +3,7 @@ import { rollDice, seedFor, type Dice } from '../camera/dice.ts';
 import { FISH_LOOKS, layFish } from '../camera/fish.ts';
 import { SKIN } from '../camera/hand.ts';
 import { makeNoise } from '../camera/noise.ts';
-import { clamp, mix, smoothstep, type Rgb } from '../camera/paint.ts';
+import { clamp, mix, smoothstep, type Rgb } from '../camera/rgb.ts';
 import { Relief } from '../camera/relief.ts';
 
 /** What can be wrong in a picture of a person with a fish, or of a fish in the water. */

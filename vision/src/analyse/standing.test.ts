@@ -14,7 +14,7 @@ import {
   type Quad,
 } from '../index.ts';
 import { lookLive, type LiveOptions } from '../live/index.ts';
-import { toUprightPx, uprightRaster } from '../camera/orientation.ts';
+import { toUprightPx, uprightRaster } from '../camera/uprightPx.ts';
 
 const board = (id: string): MeasuringBoard => findBoard(id) as MeasuringBoard;
 /** EXIF orientations (CIPA DC-008) that turn a picture a quarter to one side and to the other. */

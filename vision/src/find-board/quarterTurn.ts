@@ -1,5 +1,5 @@
 import type { LensPose } from '../camera/lens.ts';
-import { toUprightPx, uprightCells } from '../camera/orientation.ts';
+import { toUprightPx, uprightCells } from '../camera/uprightPx.ts';
 import type { Point, Quad } from '../geometry/point.ts';
 import type { Tones } from './tones.ts';
 

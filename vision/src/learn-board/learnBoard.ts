@@ -12,7 +12,7 @@ import type { Raster } from '../image/raster.ts';
 import { faceEdges, faceEnd, isFaceBetween } from './faceEdges.ts';
 import { bandsOf, quantile, type PrintedFace } from './lineContrast.ts';
 import { faceUnder, movedAcross, poseOverLines, type MarkedLine } from './markedLines.ts';
-import { coloursOf, numeralsOf, strokeProfile, uprightOf } from './print.ts';
+import { coloursOf, numeralsOf, strokeProfile, uprightOf } from './strokeProfile.ts';
 import type { SeenFace } from './seenFace.ts';
 import { rulingBetween, rulingNear, type Ruling } from './ruling.ts';
 

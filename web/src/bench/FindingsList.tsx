@@ -5,7 +5,7 @@ import { Signal } from '../ui/Signal.tsx';
 import { INFRACTION_WORDS } from '@lauta/words/catch';
 import { CHECK_WORDS, RESHOOT_WORDS } from './words.ts';
 import { countWords } from '@lauta/words/count';
-import { photoReason } from '@lauta/words/photoFindings';
+import { photoReason } from '@lauta/words/photoReason';
 
 interface Props {
   findings: readonly Finding[];

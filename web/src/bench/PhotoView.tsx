@@ -53,7 +53,7 @@ export function PhotoView({
   focus = null,
 }: Props) {
   const { frame, view, room, zoom, pan, showAll } = useZoom(size, focus);
-  const { dragging, ...pointing } = useHandlePointers(
+  const { dragging } = useHandlePointers(
     { marks, onMarks, chosen, onChosen, shown },
     { frame, view, zoom, pan },
   );
@@ -68,7 +68,7 @@ export function PhotoView({
   return (
     <div className="relative self-start">
       <div className={`border-base-content bg-base-200 relative overflow-hidden border ${className}`}>
-        <div ref={frame} className="absolute inset-0 touch-none select-none" {...pointing}>
+        <div ref={frame} className="absolute inset-0 touch-none select-none">
           <div
             className="absolute top-0 left-0 origin-top-left"
             style={{

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { BenchReadingView, CatchView } from '@lauta/contract';
 import type { LengthMeasure } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSmallLength } from '@lauta/core/units';
-import { getJson } from '../door/http.ts';
+import { getJson } from '../door/ask.ts';
 import { Signal } from '../ui/Signal.tsx';
 import { TROUBLE_WORDS } from './words.ts';
 import type { CatchId } from '@lauta/core/ids';

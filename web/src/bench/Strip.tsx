@@ -12,7 +12,7 @@ import {
 } from '@lauta/vision';
 import type { LengthMeasure } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatMeasured, formatSteps, mmFromSteps } from '@lauta/core/units';
-import type { OpenedPhoto } from './benchProtocol.ts';
+import type { OpenedPhoto } from './benchCalls.ts';
 import { useStrip, type Bench } from './useBench.ts';
 
 interface Props {

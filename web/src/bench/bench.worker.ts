@@ -23,7 +23,7 @@ import {
   type Raster,
 } from '@lauta/vision';
 import { ownPort, serveCalls } from '../workers/calls.ts';
-import type { BenchCalls, OpenedPhoto, PhotoRefusal } from './benchProtocol.ts';
+import type { BenchCalls, OpenedPhoto, PhotoRefusal } from './benchCalls.ts';
 
 /** What takes longer is called not readable, ms: several times what a slow phone needs. */
 const ANALYSIS_LIMIT_MS = 20_000;

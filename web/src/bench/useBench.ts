@@ -14,7 +14,7 @@ import type {
 } from '@lauta/vision';
 import { useResource, type Resource } from '../ui/useResource.ts';
 import { openCaller, type Caller } from '../workers/calls.ts';
-import type { BenchCalls, OpenedPhoto, PhotoRefusal } from './benchProtocol.ts';
+import type { BenchCalls, OpenedPhoto, PhotoRefusal } from './benchCalls.ts';
 
 export type Bench = Caller<BenchCalls>;
 

@@ -1,9 +1,9 @@
-import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import type { Point } from '@lauta/vision';
 import { fitView, panInto, viewOf, zoomView, type Size, type View } from './view.ts';
 
 /**
- * A picture in a frame, whole until somebody zooms by wheel or pinch or pans.
+ * A picture in a frame, whole until somebody zooms or pans.
  * @param focus a place to go to, px of the picture; a new object each time that it is asked for
  */
 export function useZoom(size: Size, focus: { place: Point } | null) {
@@ -23,23 +23,9 @@ export function useZoom(size: Size, focus: { place: Point } | null) {
   }, []);
   const view = moved ? panInto(moved, size, room) : fitView(size, room);
 
-  const zoom = useCallback(
-    (by: number, about: Point) => {
-      setMoved((former) => zoomView(former ?? fitView(size, room), by, about, size, room));
-    },
-    [size, room],
-  );
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return;
-    const onWheel = (event: WheelEvent): void => {
-      event.preventDefault();
-      const box = element.getBoundingClientRect();
-      zoom(Math.exp(-event.deltaY / 400), [event.clientX - box.left, event.clientY - box.top]);
-    };
-    element.addEventListener('wheel', onWheel, { passive: false });
-    return () => element.removeEventListener('wheel', onWheel);
-  }, [zoom]);
+  // From what stands when it is drawn: several moves may come before that.
+  const change = (to: (former: View) => View): void =>
+    setMoved((former) => to(former ?? fitView(size, room)));
 
   const [shownFocus, setShownFocus] = useState(focus);
   if (focus !== shownFocus) {
@@ -51,10 +37,10 @@ export function useZoom(size: Size, focus: { place: Point } | null) {
     frame,
     room,
     view,
-    zoom,
+    zoom: (by: number, about: Point) => change((former) => zoomView(former, by, about, size, room)),
     /** By so many CSS px. */
     pan: (dx: number, dy: number) =>
-      setMoved(panInto({ ...view, x: view.x + dx, y: view.y + dy }, size, room)),
+      change((former) => panInto({ ...former, x: former.x + dx, y: former.y + dy }, size, room)),
     showAll: () => setMoved(null),
   };
 }

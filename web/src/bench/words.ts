@@ -1,7 +1,7 @@
 import type { AnalysisTrouble, BenchCheck, BoardReading, MarkName } from '@lauta/vision';
-import { ApiProblem } from '../door/http.ts';
+import { ApiProblem } from '../door/ask.ts';
 import { problemWords } from '../problem/words.ts';
-import type { PhotoRefusal } from './benchProtocol.ts';
+import type { PhotoRefusal } from './benchCalls.ts';
 
 export function photoRefusalWords(code: PhotoRefusal): string {
   if (code === 'file-empty')

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { appNow } from '../clock/appClock.ts';
 import { openCaller, type Caller, type OnProgress } from '../workers/calls.ts';
-import type { CameraCalls, ShotTime } from './cameraProtocol.ts';
+import type { CameraCalls, ShotTime } from './cameraCalls.ts';
 
 export type Shoot = (
   camera: Caller<CameraCalls>,

@@ -10,7 +10,7 @@ import {
 import { DEMO_EVENT } from '@lauta/sim/demo';
 import { shotNotes } from './shotNotes.ts';
 import { ownPort, serveCalls, type OnProgress } from '../workers/calls.ts';
-import type { CameraCalls, ShotTime } from './cameraProtocol.ts';
+import type { CameraCalls, ShotTime } from './cameraCalls.ts';
 
 const SIZE_PX = { widthPx: 1600, heightPx: 1200 };
 /** A board to be described is photographed larger. */

@@ -2,7 +2,7 @@ import { adviseLive, lookLive, type LiveTrack } from '@lauta/vision/live';
 import type { Raster } from '@lauta/vision';
 import { lookPortrait } from '@lauta/vision/portrait';
 import { ownPort, serveCalls } from '../workers/calls.ts';
-import type { LiveCalls } from './liveProtocol.ts';
+import type { LiveCalls } from './liveLook.ts';
 
 let track: LiveTrack | null = null;
 /** A search takes long: where nothing was found one way, the next frame is searched the other way. */

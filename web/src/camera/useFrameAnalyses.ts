@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Identifier } from '@lauta/core/identifier';
 import { frameMerit, rankFrames, type MeasuringBoard, type PhotoAnalysis } from '@lauta/vision';
 import { openCaller } from '../workers/calls.ts';
-import type { BenchCalls } from '../bench/benchProtocol.ts';
+import type { BenchCalls } from '../bench/benchCalls.ts';
 import type { Frame } from './frames.ts';
 
 const MOST_READERS = 2;

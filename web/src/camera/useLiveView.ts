@@ -10,7 +10,7 @@ import type { MeasuringBoard } from '@lauta/vision';
 import { useResource, type Resource } from '../ui/useResource.ts';
 import { openCaller, type Caller } from '../workers/calls.ts';
 import { grab } from './grab.ts';
-import type { LiveCalls } from './liveProtocol.ts';
+import type { LiveCalls } from './liveLook.ts';
 
 /** Live frames are looked at in this size at most, px. */
 const LONG_SIDE_PX = 960;

@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import type { PortraitLook } from '@lauta/vision/portrait';
 import { openCaller } from '../workers/calls.ts';
 import type { Frame } from './frames.ts';
-import type { LiveCalls } from './liveProtocol.ts';
+import type { LiveCalls } from './liveLook.ts';
 import { grab } from './grab.ts';
 
 /** Portraits are looked at in this size at most, px. */

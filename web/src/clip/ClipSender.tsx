@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import { CLIP_LIMITS } from '@lauta/contract';
 import { hashHex } from '@lauta/core/ledger';
-import { ApiProblem } from '../door/http.ts';
+import { ApiProblem } from '../door/ask.ts';
 import { outbox, useOutbox } from '../outbox/outbox.ts';
 import { FileInput } from '../ui/FileInput.tsx';
 import { Signal } from '../ui/Signal.tsx';

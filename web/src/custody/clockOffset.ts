@@ -1,4 +1,4 @@
-import { getJson } from '../door/http.ts';
+import { getJson } from '../door/ask.ts';
 
 export interface ClockSample {
   askedMs: number;

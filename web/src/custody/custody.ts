@@ -1,6 +1,6 @@
 import { MOST_CAPTURES_TOLD, type OwnKeyView } from '@lauta/contract';
 import { deviceId } from '../door/door.ts';
-import { sendJson } from '../door/http.ts';
+import { sendJson } from '../door/ask.ts';
 import { measureClockOffset } from './clockOffset.ts';
 import { keepClockOffset } from '../device/preparedness.ts';
 import { outbox } from '../outbox/outbox.ts';

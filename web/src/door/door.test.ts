@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { sendCommand } from './door.ts';
-import { ApiProblem, withRetry } from './http.ts';
-import { SignInGivenUp, answerSignIn, onSignInAsked } from './signInGate.ts';
+import { ApiProblem, withRetry } from './ask.ts';
+import { SignInGivenUp, answerSignIn, onSignInAsked } from './askToSignIn.ts';
 import { contentDigest, uploadPhotograph } from './uploadPhotograph.ts';
 
 const EVENT = '0190c1d2-0000-7000-8000-000000000002';

@@ -2,8 +2,8 @@ import { v7 as uuidv7 } from 'uuid';
 import type { Command, CommandBody, CommandKind, Receipt } from '@lauta/contract';
 import { appNow } from '../clock/appClock.ts';
 import { AS_TEXT, readStored, writeStored, type Preference } from '../device/stored.ts';
-import { ApiProblem, sendJson, withRetry } from './http.ts';
-import { askToSignIn } from './signInGate.ts';
+import { ApiProblem, sendJson, withRetry } from './ask.ts';
+import { askToSignIn } from './askToSignIn.ts';
 import type { CommandId, EventId } from '@lauta/core/ids';
 
 /** This browser, for the record of who sent what from where. */

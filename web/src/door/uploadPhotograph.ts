@@ -1,7 +1,7 @@
 import type { MediaType, PhotographState } from '@lauta/contract';
 import { hashHex } from '@lauta/core/ledger';
 import { signedIn } from './door.ts';
-import { ask, sendJson, withRetry } from './http.ts';
+import { ask, sendJson, withRetry } from './ask.ts';
 import type { EventId, FileId } from '@lauta/core/ids';
 
 export interface Upload {

@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { z } from 'zod';
 import { compareHead, keepHead, type BrokenPromise, type LedgerHead } from '@lauta/core/ledger';
 import { appClockOffsetMs, onceClockSet } from '../clock/appClock.ts';
-import { getJson } from '../door/http.ts';
+import { getJson } from '../door/ask.ts';
 import { jsonOf, readStored, useStored, writeStored, type Preference } from '../device/stored.ts';
 import { useWho } from '../session/who.ts';
 import type { EventId } from '@lauta/core/ids';

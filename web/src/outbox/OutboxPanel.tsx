@@ -1,4 +1,4 @@
-import { ApiProblem } from '../door/http.ts';
+import { ApiProblem } from '../door/ask.ts';
 import { Signal } from '../ui/Signal.tsx';
 import { bytesOf, isSetUp } from './nextEntry.ts';
 import { outbox, useOutbox } from './outbox.ts';

@@ -1,4 +1,4 @@
-import { getJson } from '../door/http.ts';
+import { getJson } from '../door/ask.ts';
 
 /** What the server answered, with when it was asked, ms since 1970: what this device had sent by then is in it. */
 export type Asked<T> = T & { askedAtMs?: number };

@@ -4,7 +4,7 @@ import { createHash } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import { commandSchema, type Receipt } from '@lauta/contract';
-import { sendJson } from '../door/http.ts';
+import { sendJson } from '../door/ask.ts';
 import { uploadPhotograph } from '../door/uploadPhotograph.ts';
 import { openOutboxStore, type OutboxFile } from './outboxStore.ts';
 import { sendNext, type Outcome } from './sender.ts';

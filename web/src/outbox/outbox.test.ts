@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { describe, expect, it, vi } from 'vitest';
 import { v7 as uuidv7 } from 'uuid';
 import { commandSchema, type Receipt } from '@lauta/contract';
-import { ApiProblem } from '../door/http.ts';
+import { ApiProblem } from '../door/ask.ts';
 import { bytesOf, isDoneAlready, nextEntry, waitMs } from './nextEntry.ts';
 import { openOutboxStore, type OutboxEntry, type OutboxFile, type OutboxStore } from './outboxStore.ts';
 import { sendNext, sendingLoop, type Outcome, type SenderParts } from './sender.ts';

@@ -2,8 +2,8 @@ import { useMemo, useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { commandSchema, type Announcement, type CommandBody, type CommandKind, type Receipt } from '@lauta/contract'; // prettier-ignore
 import { makeCommand, tellReceipt } from '../door/door.ts';
-import { ApiProblem, sendJson, withRetry } from '../door/http.ts';
-import { askToSignIn } from '../door/signInGate.ts';
+import { ApiProblem, sendJson, withRetry } from '../door/ask.ts';
+import { askToSignIn } from '../door/askToSignIn.ts';
 import { uploadPhotograph } from '../door/uploadPhotograph.ts';
 import { openOutboxStore, type OutboxEntry, type OutboxFile, type Unreadable } from './outboxStore.ts';
 import { openSentStore, type KeptCommand } from './sentStore.ts';

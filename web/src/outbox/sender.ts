@@ -1,5 +1,5 @@
 import type { Receipt } from '@lauta/contract';
-import { ApiProblem } from '../door/http.ts';
+import { ApiProblem } from '../door/ask.ts';
 import { isDoneAlready, nextEntry, waitMs } from './nextEntry.ts';
 import type { OutboxEntry, OutboxFile, OutboxStore } from './outboxStore.ts';
 import type { CommandId, EventId } from '@lauta/core/ids';

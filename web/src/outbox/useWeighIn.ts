@@ -13,7 +13,7 @@ import {
   type WeighInRefusal,
 } from '@lauta/core/weigh-in';
 import { appNow } from '../clock/appClock.ts';
-import { getJson } from '../door/http.ts';
+import { getJson } from '../door/ask.ts';
 import { askedJson, type Asked } from './askedJson.ts';
 import { outbox, useKeptCommands } from './outbox.ts';
 import type { KeptCommand } from './sentStore.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { PROBLEM_STATUS, type ProblemType } from '@lauta/contract';
-import { ApiProblem } from '../door/http.ts';
-import { SignInGivenUp } from '../door/signInGate.ts';
+import { ApiProblem } from '../door/ask.ts';
+import { SignInGivenUp } from '../door/askToSignIn.ts';
 import { problemWords, readingRefusalWords } from './words.ts';
 
 const TYPES = Object.keys(PROBLEM_STATUS) as ProblemType[];

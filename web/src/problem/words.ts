@@ -1,7 +1,7 @@
 import type { ProblemType } from '@lauta/contract';
 import { PHOTOGRAPH_LIMITS } from '@lauta/contract';
-import { ApiProblem } from '../door/http.ts';
-import { SignInGivenUp } from '../door/signInGate.ts';
+import { ApiProblem } from '../door/ask.ts';
+import { SignInGivenUp } from '../door/askToSignIn.ts';
 
 const MEGABYTES = Math.round(PHOTOGRAPH_LIMITS.maxBytes / 1024 / 1024);
 

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { BoardView } from '@lauta/contract';
 import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/vision';
-import { getJson } from '../door/http.ts';
+import { getJson } from '../door/ask.ts';
 import type { BoardId, EventId } from '@lauta/core/ids';
 
 /** The kinds of board that an event has beside the shipped ones. */

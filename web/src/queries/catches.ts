@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { CatchSummary, CatchView, Page, PhotographVariant } from '@lauta/contract';
 import { hashHex } from '@lauta/core/ledger';
-import { ApiProblem, ask, getJson } from '../door/http.ts';
+import { ApiProblem, ask, getJson } from '../door/ask.ts';
 import type { CatchId, EventId, FileId } from '@lauta/core/ids';
 
 export function useOwnCatches(eventId: EventId, page: number) {

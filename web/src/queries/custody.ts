@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { AnnouncedView, AskedFrameView, CustodyView, OwnKeyView } from '@lauta/contract';
-import { getJson } from '../door/http.ts';
+import { getJson } from '../door/ask.ts';
 import type { CatchId, EntrantId, EventId } from '@lauta/core/ids';
 
 /** How a catch came to the server; for judges alone. */

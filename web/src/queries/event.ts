@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { readRuleSheet, type EventView, type IdentifierView, type RuleSheetView } from '@lauta/contract';
 import type { RuleSheet } from '@lauta/core/rules';
-import { getJson } from '../door/http.ts';
+import { getJson } from '../door/ask.ts';
 import type { EntrantId, EventId } from '@lauta/core/ids';
 
 export function useEvents() {

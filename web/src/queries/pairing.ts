@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { PairedJob, PairingView } from '@lauta/contract';
-import { getJson } from '../door/http.ts';
+import { getJson } from '../door/ask.ts';
 import { useWho } from '../session/who.ts';
 import type { EntrantId, EventId, PairingId } from '@lauta/core/ids';
 

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { CatchSummary, Page } from '@lauta/contract';
-import { getJson } from '../door/http.ts';
+import { getJson } from '../door/ask.ts';
 import type { EventId } from '@lauta/core/ids';
 
 export function useQueue(eventId: EventId, isDecided: boolean, page: number, search = '') {

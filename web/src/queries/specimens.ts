@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { SpecimensView, SpecimenView } from '@lauta/contract';
-import { getJson } from '../door/http.ts';
+import { getJson } from '../door/ask.ts';
 import { useOutbox } from '../outbox/outbox.ts';
 import type { EventId } from '@lauta/core/ids';
 

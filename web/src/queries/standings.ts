@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { StandingsView } from '@lauta/contract';
-import { getJson } from '../door/http.ts';
+import { getJson } from '../door/ask.ts';
 import type { DayId, EventId } from '@lauta/core/ids';
 
 export interface StandingsChoice {

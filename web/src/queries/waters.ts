@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { WatersView } from '@lauta/contract';
-import { getJson } from '../door/http.ts';
+import { getJson } from '../door/ask.ts';
 import type { EventId } from '@lauta/core/ids';
 
 /** The event's waters; null as long as nobody has drawn them. */

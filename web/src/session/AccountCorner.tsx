@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { sendJson } from '../door/http.ts';
+import { sendJson } from '../door/ask.ts';
 import { useForgetAll, useWho } from './who.ts';
 import { ProblemNote } from '../ui/ProblemNote.tsx';
 import { ThemeChoice } from '../theme/ThemeChoice.tsx';

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { whoSchema, type PersonView, type Who } from '@lauta/contract';
 import { may, type Capability } from '@lauta/core/people';
 import { setAppClock } from '../clock/appClock.ts';
-import { getJson } from '../door/http.ts';
+import { getJson } from '../door/ask.ts';
 import type { EntrantId, EventId } from '@lauta/core/ids';
 
 export const WHO_KEY = ['who'] as const;

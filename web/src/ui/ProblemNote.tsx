@@ -1,4 +1,4 @@
-import { ApiProblem } from '../door/http.ts';
+import { ApiProblem } from '../door/ask.ts';
 import { Signal } from './Signal.tsx';
 import { problemWords } from '../problem/words.ts';
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { UseQueryResult } from '@tanstack/react-query';
-import { ApiProblem } from '../door/http.ts';
+import { ApiProblem } from '../door/ask.ts';
 import { hasFailed } from './hasFailed.ts';
 
 const problem = (type: string, status: number) => new ApiProblem({ type, title: '', status });

@@ -1,5 +1,5 @@
 import type { QueryObserverLoadingErrorResult, UseQueryResult } from '@tanstack/react-query';
-import { ApiProblem } from '../door/http.ts';
+import { ApiProblem } from '../door/ask.ts';
 
 /**
  * Whether a page must say that it could not fetch something. Without a network it goes on showing what was known; what

@@ -6,7 +6,7 @@ import { Loading } from '../../ui/states.tsx';
 import { useObjectUrl } from '../../ui/useObjectUrl.ts';
 import { HandlePad } from '../../bench/HandlePad.tsx';
 import { PhotoView } from '../../bench/PhotoView.tsx';
-import type { OpenedPhoto } from '../../bench/benchProtocol.ts';
+import type { OpenedPhoto } from '../../bench/benchCalls.ts';
 import { firstMarks, type HandleId } from '../../bench/handles.ts';
 import type { Bench } from '../../bench/useBench.ts';
 import { LearntBoardForm } from './LearntBoardForm.tsx';

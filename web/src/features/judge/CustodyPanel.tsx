@@ -9,7 +9,7 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { useWaters } from '../../queries/waters.ts';
 import { useCustody } from '../../queries/custody.ts';
 import { CUSTODY_WORDS, FRAME_WORDS } from '@lauta/words/custody';
-import { custodyReason } from '@lauta/words/custodyFindings';
+import { custodyReason } from '@lauta/words/custodyReason';
 import { countWords } from '@lauta/words/count';
 
 const WatersMap = lazy(() => import('../../map/WatersMap.tsx'));

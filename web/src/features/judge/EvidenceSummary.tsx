@@ -8,7 +8,7 @@ import { Signal } from '../../ui/Signal.tsx';
 import { useInEvent } from '../../event/inEvent.ts';
 import { LiftSignal } from '../../catch/LiftSignal.tsx';
 import { FILE_CHECK_WORDS, MARK_WORDS } from '@lauta/words/catch';
-import { fileReason } from '@lauta/words/fileFindings';
+import { fileReason } from '@lauta/words/fileReason';
 import { useBoards } from '../../queries/boards.ts';
 import { madeWords } from '../../bench/words.ts';
 import { CodeSignal } from './CodeSignal.tsx';

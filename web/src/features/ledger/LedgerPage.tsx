@@ -3,7 +3,7 @@ import { useDeferredValue, useState } from 'react';
 import type { RuleSheet } from '@lauta/core/rules';
 import type { LedgerCheckView, LedgerEntryView, LedgerView } from '@lauta/contract';
 import { dayAndTime } from '@lauta/words/clock';
-import { getJson } from '../../door/http.ts';
+import { getJson } from '../../door/ask.ts';
 import { useInEvent } from '../../event/inEvent.ts';
 import { Pager } from '../../ui/Pager.tsx';
 import { Signal } from '../../ui/Signal.tsx';
@@ -11,7 +11,7 @@ import { Empty, Failed, Loading } from '../../ui/states.tsx';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { useRules } from '../../queries/event.ts';
 import { RecordSeal } from './RecordSeal.tsx';
-import { FAULT_WORDS, KIND_WORDS, entryWords } from '@lauta/words/ledger';
+import { FAULT_WORDS, KIND_WORDS, entryWords } from '@lauta/words/entryWords';
 import { hasFailed } from '../../ui/hasFailed.ts';
 
 interface Entry {

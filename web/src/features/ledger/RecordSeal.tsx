@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { LedgerKeyView } from '@lauta/contract';
-import { getJson } from '../../door/http.ts';
+import { getJson } from '../../door/ask.ts';
 import { Signal } from '../../ui/Signal.tsx';
 import { useToldHeads } from '../../live/toldHeads.ts';
 import type { EventId } from '@lauta/core/ids';

@@ -1,5 +1,5 @@
 import { useNavigate, useParams } from 'react-router';
-import { sendJson } from '../../door/http.ts';
+import { sendJson } from '../../door/ask.ts';
 import { PlainFrame } from '../../ui/PlainFrame.tsx';
 import { useOnce } from '../../ui/useOnce.ts';
 import { fetchWho, useForgetAll, useWho } from '../../session/who.ts';

@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { PAIRED_JOBS, type PairedJob, type PairingView } from '@lauta/contract';
-import { sendJson } from '../../door/http.ts';
+import { sendJson } from '../../door/ask.ts';
 import { Signal } from '../../ui/Signal.tsx';
 import { useOnce } from '../../ui/useOnce.ts';
 import { eventPath, useInEvent } from '../../event/inEvent.ts';

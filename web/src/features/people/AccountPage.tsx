@@ -5,7 +5,7 @@ import { useForm } from 'react-hook-form';
 import { Link, Navigate } from 'react-router';
 import type { z } from 'zod';
 import { changePasswordSchema, type SignInView } from '@lauta/contract';
-import { getJson, sendJson } from '../../door/http.ts';
+import { getJson, sendJson } from '../../door/ask.ts';
 import { hasFailed } from '../../ui/hasFailed.ts';
 import { PlainFrame } from '../../ui/PlainFrame.tsx';
 import { Failed, Loading } from '../../ui/states.tsx';

@@ -6,7 +6,7 @@ import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import { z } from 'zod';
 import { passwordSchema, setUpSchema, type LinkView } from '@lauta/contract';
 import { sendCommand } from '../../door/door.ts';
-import { sendJson } from '../../door/http.ts';
+import { sendJson } from '../../door/ask.ts';
 import { Field } from '../../ui/Field.tsx';
 import { PlainFrame } from '../../ui/PlainFrame.tsx';
 import { Loading } from '../../ui/states.tsx';

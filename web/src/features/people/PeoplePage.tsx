@@ -10,7 +10,7 @@ import { signedIn } from '../../door/door.ts';
 import { CommandNote } from '../../outbox/CommandNote.tsx';
 import { OutboxPanel } from '../../outbox/OutboxPanel.tsx';
 import { useCommand } from '../../outbox/useCommand.ts';
-import { sendJson } from '../../door/http.ts';
+import { sendJson } from '../../door/ask.ts';
 import { useInEvent } from '../../event/inEvent.ts';
 import { Field } from '../../ui/Field.tsx';
 import { Pager } from '../../ui/Pager.tsx';

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { answerSignIn, onSignInAsked } from '../../door/signInGate.ts';
+import { answerSignIn, onSignInAsked } from '../../door/askToSignIn.ts';
 import { SignInForm } from './SignInForm.tsx';
 import { useForgetAll, useWho } from '../../session/who.ts';
 

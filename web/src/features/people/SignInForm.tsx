@@ -4,7 +4,7 @@ import { useForm } from 'react-hook-form';
 import type { z } from 'zod';
 import { signInSchema } from '@lauta/contract';
 import { ROLES, type Role } from '@lauta/core/people';
-import { sendJson } from '../../door/http.ts';
+import { sendJson } from '../../door/ask.ts';
 import { ProblemNote } from '../../ui/ProblemNote.tsx';
 import { EmailField, PasswordField } from './SignInFields.tsx';
 

@@ -1,7 +1,7 @@
 import { useEffect, useId, useRef, useState } from 'react';
 import { TIE_BREAKS, type RuleSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, MASS_STEPS } from '@lauta/core/units';
-import { ApiProblem } from '../../door/http.ts';
+import { ApiProblem } from '../../door/ask.ts';
 import { useRules } from '../../queries/event.ts';
 import { RuleSentences } from '../../event/RuleSentences.tsx';
 import { Field } from '../../ui/Field.tsx';

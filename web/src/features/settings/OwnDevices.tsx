@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import type { OwnKeyView } from '@lauta/contract';
 import { custody } from '../../custody/custody.ts';
 import { dayAndTime } from '@lauta/words/clock';
-import { sendJson } from '../../door/http.ts';
+import { sendJson } from '../../door/ask.ts';
 import { Signal } from '../../ui/Signal.tsx';
 import { useOnce } from '../../ui/useOnce.ts';
 import { useInEvent } from '../../event/inEvent.ts';

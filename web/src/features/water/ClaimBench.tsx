@@ -3,7 +3,7 @@ import type { Identifier } from '@lauta/core/identifier';
 import type { LengthSheet } from '@lauta/core/rules';
 import { LENGTH_STEPS, formatSteps } from '@lauta/core/units';
 import { useState } from 'react';
-import type { OpenedPhoto } from '../../bench/benchProtocol.ts';
+import type { OpenedPhoto } from '../../bench/benchCalls.ts';
 import { HANDLES, type HandleId } from '../../bench/handles.ts';
 import { PhotoView } from '../../bench/PhotoView.tsx';
 import { Strip } from '../../bench/Strip.tsx';

@@ -2,7 +2,7 @@ import type { Handling } from '@lauta/core/care';
 import { hashHex } from '@lauta/core/ledger';
 import type { BenchNotes, BoardMarks } from '@lauta/vision';
 import type { Frame } from '../../camera/frames.ts';
-import type { OpenedPhoto } from '../../bench/benchProtocol.ts';
+import type { OpenedPhoto } from '../../bench/benchCalls.ts';
 import { lastClockOffset } from '../../device/preparedness.ts';
 import type { CaptureTime } from '@lauta/core/catch';
 import type { CatchDraft } from './draft.ts';

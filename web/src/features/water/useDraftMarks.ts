@@ -3,7 +3,7 @@ import type { Identifier } from '@lauta/core/identifier';
 import { stepsReached, type LengthSheet } from '@lauta/core/rules';
 import { MARK_NAMES, type BoardMarks, type MarkName, type PhotoAnalysis } from '@lauta/vision';
 import { benchNotes, startMarks } from '../../bench/startMarks.ts';
-import type { OpenedPhoto } from '../../bench/benchProtocol.ts';
+import type { OpenedPhoto } from '../../bench/benchCalls.ts';
 import type { HandleId } from '../../bench/handles.ts';
 import { useAnalysis, useReading, type Bench } from '../../bench/useBench.ts';
 import { useInEvent } from '../../event/inEvent.ts';

@@ -1,6 +1,6 @@
 import type { AnnouncedFact, CustodyFinding, CustodyReasons } from '@lauta/core/custody';
 import { spanWords } from './clock.ts';
-import { kilometres } from './distance.ts';
+import { kilometres } from './kilometres.ts';
 import { sentenceOf, type Sentences } from './sentence.ts';
 
 const SENTENCES: Sentences<CustodyReasons> = {

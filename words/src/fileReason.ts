@@ -1,6 +1,6 @@
 import type { FileFinding, FileReasons, ResavedSign } from '@lauta/core/file-evidence';
 import { spanWords } from './clock.ts';
-import { kilometres } from './distance.ts';
+import { kilometres } from './kilometres.ts';
 import { sentenceOf, type Sentences } from './sentence.ts';
 
 const SENTENCES: Sentences<FileReasons> = {

@@ -6,7 +6,7 @@ import { drawBoardPicture } from '../board/drawnBoard.test-data.ts';
 import { movedAcross } from './markedLines.ts';
 import { faceEdges, faceEnd, isFaceBetween } from './faceEdges.ts';
 import { lineContrast, quantile, type PrintedFace } from './lineContrast.ts';
-import { coloursOf, numeralsOf, strokeProfile } from './print.ts';
+import { coloursOf, numeralsOf, strokeProfile } from './strokeProfile.ts';
 import { rulingBetween, rulingNear } from './ruling.ts';
 import { isSameKind } from './sameKind.ts';
 import { medianColour, type SeenFace } from './seenFace.ts';
