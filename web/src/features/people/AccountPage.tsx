@@ -78,7 +78,7 @@ function SignIns() {
                 disabled={isBusy}
                 onClick={() => void run(() => end(one.signInId))}
               >
-                Sign it out
+                Sign out
               </button>
             )}
           </li>
