@@ -20,8 +20,23 @@ export interface FishLook {
   tailSpreadRad?: number;
   /** How much of the pattern's colour the tail shows in blotches. */
   tailBlotched?: number;
+  tail?: TailShape;
   /** How thick the fish lies, and so how high it carries its nose; 1 is usual. */
   thickness?: number;
+}
+
+/** What has become of a tail's plain fan. Angles run from the axis, the back's side negative. */
+export interface TailShape {
+  /** Length of the upper and of the lower lobe, shares of the fan's. */
+  lobes: readonly [number, number];
+  /** Pieces that are missing: where, how wide (radians), and which share of the fan they take. */
+  tears: readonly { atRad: number; wideRad: number; deep: number }[];
+  /** How ragged the edge is: shares of the fan. */
+  ragged: number;
+  /** How much of what lies below shows through. */
+  clear: number;
+  /** The fin's light, as a share of its colour's. */
+  light: number;
 }
 
 /** Invented fish in the manner of the trade's; ids are those of the demo's rule sheet. */
@@ -195,7 +210,7 @@ export function layFish(relief: Relief, fish: Fish): FishTruth {
   const tailMm = fish.tailMm ?? TAIL_HEIGHT_MM;
   const noise = makeNoise(fish.seed);
   const frame = new FishFrame(fish);
-  const tip = tailTip(look);
+  const tip = tailTip(look, noise);
   const thickness = look.thickness ?? 1;
   layFins(relief, fish, noise, frame, tip.reach);
   frame.visit(relief, 0, BODY_END, 0.4, (cell, s, seen) => {
@@ -241,13 +256,7 @@ function tapered(look: FishLook, s: number): number {
   return look.taper === undefined ? s : Math.max(0, s) ** look.taper;
 }
 
-function bodyColour(
-  look: FishLook,
-  noise: (x: number, y: number) => number,
-  s: number,
-  v: number,
-  lengthMm: number,
-): Rgb {
+function bodyColour(look: FishLook, noise: Noise, s: number, v: number, lengthMm: number): Rgb {
   const shade = v + 0.35 * (noise(s * 30, v * 4) - 0.5);
   let colour = mix(look.back, look.flank, smoothstep(-0.75, -0.1, shade));
   colour = mix(colour, look.belly, smoothstep(0.12, 0.72, shade));
@@ -268,7 +277,7 @@ export function skinLuma(fish: Fish): (s: number, across: number) => number {
   };
 }
 
-function patternShare(look: FishLook, noise: (x: number, y: number) => number, s: number, v: number): number {
+function patternShare(look: FishLook, noise: Noise, s: number, v: number): number {
   const behindGill = smoothstep(0.24, 0.3, s);
   switch (look.pattern) {
     case 'band': {
@@ -372,13 +381,7 @@ const FINS: readonly Fin[] = [
   { from: 0.31, to: 0.39, side: 1, heightAt: (t) => 0.05 * Math.sin(Math.PI * (0.1 + 0.8 * t)), lean: 0.8 },
 ];
 
-function layFins(
-  relief: Relief,
-  fish: Fish,
-  noise: (x: number, y: number) => number,
-  frame: FishFrame,
-  reach: number,
-): void {
+function layFins(relief: Relief, fish: Fish, noise: Noise, frame: FishFrame, reach: number): void {
   const { look, lengthMm, curl, finsOpen = 1 } = fish;
   const tailMm = fish.tailMm ?? TAIL_HEIGHT_MM;
   const rays = (phase: number): number => 0.82 + 0.18 * Math.sin(phase);
@@ -397,16 +400,16 @@ function layFins(
     const dx = s - TAIL_ROOT;
     const angle = Math.atan2(dy, dx);
     if (Math.abs(angle) > (look.tailSpreadRad ?? TAIL_SPREAD_RAD)) return;
-    const insideMm = (tailRadius(angle, look) * reach - Math.hypot(dx, dy)) * lengthMm;
+    const insideMm = (tailRadius(angle, look, noise) * reach - Math.hypot(dx, dy)) * lengthMm;
     if (insideMm < 0) return;
-    const light = rays(angle * 90) * (0.95 - 0.6 * dx);
+    const light = rays(angle * 90) * (0.95 - 0.6 * dx) * (look.tail?.light ?? 1);
     const blotch = look.tailBlotched ? look.tailBlotched * smoothstep(0.5, 0.62, noise(dx * 60, dy * 60)) : 0;
     const upMm = curl ? curl.upMm * (dx / (1 - TAIL_ROOT)) ** 2 : 0;
     relief.put(
       cell,
       tailMm + upMm,
       mix(finColour(light), look.patternColour, blotch),
-      tailCover(insideMm),
+      tailCover(insideMm) * (1 - (look.tail?.clear ?? 0) * smoothstep(0.06, 0.14, dx)),
       0.15,
     );
   });
@@ -417,23 +420,43 @@ function tailCover(insideMm: number): number {
   return 0.1 + 0.86 * smoothstep(0, 1, insideMm);
 }
 
+type Noise = (x: number, y: number) => number;
+
 /** The caudal fin's edge, before it is scaled so that its farthest point lies at exactly the total length. */
-function tailRadius(angle: number, { fork, tailSpreadRad = TAIL_SPREAD_RAD }: FishLook): number {
+function tailRadius(angle: number, look: FishLook, noise: Noise): number {
+  const { fork, tailSpreadRad = TAIL_SPREAD_RAD, tail } = look;
   const t = Math.abs(angle) / tailSpreadRad;
   const notch = 1 - fork * (0.5 + 0.5 * Math.cos(Math.PI * Math.min(1, t * 1.35)));
-  return notch * Math.sqrt(clamp((1 - t) / 0.16, 0, 1)) ** 0.6;
+  const plain = notch * Math.sqrt(clamp((1 - t) / 0.16, 0, 1)) ** 0.6;
+  return tail ? plain * shareLeft(angle, tailSpreadRad, tail, noise) : plain;
+}
+
+function shareLeft(
+  angle: number,
+  spreadRad: number,
+  { lobes, tears, ragged }: TailShape,
+  noise: Noise,
+): number {
+  const [upper, lower] = lobes;
+  let share = upper + (lower - upper) * smoothstep(-0.4 * spreadRad, 0.4 * spreadRad, angle);
+  for (const { atRad, wideRad, deep } of tears)
+    share *= 1 - deep * Math.exp(-(((angle - atRad) / wideRad) ** 4));
+  return share * (1 - ragged * noise(60 + angle * 70, 3));
 }
 
 /** Where the fin reaches farthest: its scale and its place across, in shares of the length. */
-function tailTip(look: FishLook): { reach: number; offset: number } {
+function tailTip(look: FishLook, noise: Noise): { reach: number; offset: number } {
   let farthest = 0;
   let at = 0;
-  for (let angle = 0; angle <= (look.tailSpreadRad ?? TAIL_SPREAD_RAD); angle += 0.0005) {
-    const x = tailRadius(angle, look) * Math.cos(angle);
+  const spreadRad = look.tailSpreadRad ?? TAIL_SPREAD_RAD;
+  // A plain fan's lobes are alike: the back's is told.
+  for (let angle = look.tail ? -spreadRad : 0; angle <= spreadRad; angle += 0.0005) {
+    const x = tailRadius(angle, look, noise) * Math.cos(angle);
     if (x > farthest) [farthest, at] = [x, angle];
   }
   const reach = (1 - TAIL_ROOT) / farthest;
-  return { reach, offset: -reach * tailRadius(at, look) * Math.sin(at) };
+  const offset = reach * tailRadius(at, look, noise) * Math.sin(at);
+  return { reach, offset: look.tail ? offset : -offset };
 }
 
 /** Piecewise smooth curve through x, y pairs. */

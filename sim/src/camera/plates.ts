@@ -9,6 +9,7 @@ export interface Plate {
   colour: Rgb;
   /** Painted at the foot of the face that looks along +x. */
   band: Rgb | null;
+  isStop: boolean;
 }
 
 /** A board's upright plates. What was hit last is kept here: nothing is made anew for each of millions of rays. */
@@ -25,6 +26,7 @@ export class Plates {
         high: [0, board.widthMm, board.stop.heightMm],
         colour: hexRgb(board.stop.colour),
         band: board.stop.band ? hexRgb(board.stop.band) : null,
+        isStop: true,
       },
     ];
     if (board.wall) {
@@ -33,6 +35,7 @@ export class Plates {
         high: [faceLengthMm(board), 0, board.wall.heightMm],
         colour: hexRgb(board.wall.colour),
         band: null,
+        isStop: false,
       });
     }
   }

@@ -1,4 +1,4 @@
-import { crossingsAt, glyphOf, textWidthMm } from '@lauta/vision';
+import { crossingsAt, glyphOf, type Glyph } from '@lauta/vision';
 
 export type Rgb = readonly [number, number, number];
 
@@ -17,6 +17,13 @@ export const clamp = (value: number, low: number, high: number): number =>
 export function smoothstep(from: number, to: number, value: number): number {
   const t = clamp((value - from) / (to - from), 0, 1);
   return t * t * (3 - 2 * t);
+}
+
+/** How text is drawn. */
+export interface Lettering {
+  glyphOf: (letter: string) => Glyph;
+  /** The letters' width, as a share of their own. */
+  narrow: number;
 }
 
 /** A flat picture in mm: colours 0-255 as floats, three a cell. */
@@ -61,12 +68,19 @@ export class Texture {
     }
   }
 
-  /** Paints text whose baseline runs from (xMm, yMm) to the right, capitals `heightMm` tall, narrowed to `maxWidthMm`. */
-  text(text: string, xMm: number, yMm: number, heightMm: number, colour: Rgb, maxWidthMm = Infinity): void {
-    const narrow = Math.min(1, maxWidthMm / textWidthMm(text, heightMm));
+  /** Paints text whose baseline runs from (xMm, yMm) to the right, capitals `heightMm` tall, in other letters or narrowed. */
+  text(
+    text: string,
+    xMm: number,
+    yMm: number,
+    heightMm: number,
+    colour: Rgb,
+    lettering: Partial<Lettering> = {},
+  ): void {
+    const { glyphOf: shapeOf = glyphOf, narrow = 1 } = lettering;
     let penMm = xMm;
     for (const letter of text) {
-      const glyph = glyphOf(letter);
+      const glyph = shapeOf(letter);
       this.glyph(glyph.contours, penMm, yMm, heightMm, narrow, colour);
       penMm += glyph.advance * heightMm * narrow;
     }

@@ -4,6 +4,7 @@ import { CARD_MM } from '@lauta/core/identifier';
 import { rollDice, seedFor } from './dice.ts';
 import { FISH_LOOKS, poseFish, type Fish } from './fish.ts';
 import type { PlacedHand } from './hand.ts';
+import type { Print } from './print.ts';
 import type { Rgb } from './rgb.ts';
 import type { Capsule, Thing } from './things.ts';
 
@@ -33,6 +34,8 @@ export interface Light {
   warmth: number;
   /** The edge of a large shadow (the photographer's): where n · (x, y) exceeds the offset the sun is gone. */
   shade: { nx: number; ny: number; offsetMm: number; softMm: number } | null;
+  /** Sun through leaves: how large the patches are, mm, and how much of the sun they take. */
+  dapple?: { seed: number; sizeMm: number; depth: number };
 }
 
 /** Water on the face: how much it mirrors the sun, and drops. */
@@ -93,6 +96,10 @@ export interface Scene {
   /** How dirty the face is; 1 is a little worn. */
   wear: number;
   wet: Wet | null;
+  /** How the face is printed; by default as it is described. */
+  print?: Print;
+  /** Lines that somebody drew on the stop with a marker, mm across the board and their thickness. */
+  stopMarks?: readonly { yMm: number; thickMm: number; colour: Rgb }[];
 }
 
 export interface SceneWish {

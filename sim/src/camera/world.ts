@@ -7,6 +7,7 @@ import { seedFor } from './dice.ts';
 import { layDrops, type Drops } from './drops.ts';
 import { paintGround } from './ground.ts';
 import { clamp, smoothstep, type Rgb, type Texture } from './rgb.ts';
+import { makeNoise } from './noise.ts';
 import { Plates, type Plate } from './plates.ts';
 import type { Relief } from './relief.ts';
 import { ReliefTiles } from './reliefTiles.ts';
@@ -32,6 +33,7 @@ export class World {
   private gloss = 0;
   private readonly origin: Vector;
   private readonly isShaded: boolean;
+  private readonly leaves: (x: number, y: number) => number;
   private readonly rayOf: ReturnType<typeof rayCaster>;
 
   private readonly scene: Scene;
@@ -43,9 +45,10 @@ export class World {
     const { board } = scene;
     this.rayOf = rayCaster(scene.camera);
     this.origin = scene.camera.positionMm;
-    this.isShaded = scene.light.shade !== null;
+    this.isShaded = scene.light.shade !== null || scene.light.dapple !== undefined;
+    this.leaves = makeNoise(scene.light.dapple?.seed ?? 0);
     this.lengthMm = faceLengthMm(board);
-    this.face = paintBoard(board, seedFor(scene.seed, 'wear'), scene.wear);
+    this.face = paintBoard(board, seedFor(scene.seed, 'wear'), scene.wear, scene.print);
     this.drops = scene.wet ? layDrops(scene.wet, this.lengthMm, board.widthMm) : null;
     this.card = scene.card ? paintCard(scene.card.identifier, scene.card.isHandwritten) : null;
     this.groundAt = paintGround(scene.ground, seedFor(scene.seed, 'ground'));
@@ -150,9 +153,16 @@ export class World {
   private outOfShade(x: number, y: number): number {
     if (!this.isShaded) return 1;
     const { shade } = this.scene.light;
-    if (!shade) return 1;
+    const open = this.throughLeaves(x, y);
+    if (!shade) return open;
     const beyond = shade.nx * x + shade.ny * y - shade.offsetMm;
-    return 1 - smoothstep(-shade.softMm, shade.softMm, beyond);
+    return open * (1 - smoothstep(-shade.softMm, shade.softMm, beyond));
+  }
+
+  private throughLeaves(x: number, y: number): number {
+    const { dapple } = this.scene.light;
+    if (!dapple) return 1;
+    return 1 - dapple.depth * smoothstep(0.45, 0.55, this.leaves(x / dapple.sizeMm, y / dapple.sizeMm));
   }
 
   /** Colours a surface: the sky from everywhere, the sun by its angle. */
@@ -285,11 +295,17 @@ export class World {
 
   private shadePlate(plate: Plate, side: 0 | 1 | 2, x: number, y: number, z: number): void {
     const banded = plate.band !== null && side === 0 && z < BAND_MM;
-    const colour = banded && plate.band ? plate.band : plate.colour;
+    const marked = plate.isStop && side !== 1 ? this.stopMarkAt(y) : null;
+    const colour = marked ?? (banded && plate.band ? plate.band : plate.colour);
     const nx = side === 0 ? 1 : 0;
     const ny = side === 1 ? 1 : 0;
     const lit = side === 2 || this.reachesSun(x + nx, y + ny, z) ? 1 : 0;
     this.light(colour[0], colour[1], colour[2], nx, ny, side === 2 ? 1 : 0, lit);
+  }
+
+  private stopMarkAt(y: number): Rgb | null {
+    const mark = this.scene.stopMarks?.find(({ yMm, thickMm }) => Math.abs(y - yMm) < thickMm / 2);
+    return mark?.colour ?? null;
   }
 
   private shadeBody(x: number, y: number, dx: number, dy: number, dz: number): void {

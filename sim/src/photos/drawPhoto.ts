@@ -1,9 +1,10 @@
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import sharp from 'sharp';
 import { writeExif } from '@lauta/vision/exif-writer';
 import { SHIPPED_BOARDS, type MeasuringBoard } from '@lauta/vision';
 import { drawEmptyBoard, drawRangedScene, renderScene, type PhotoFault } from '../camera/index.ts';
+import { widened, type Family } from '../families/index.ts';
+import { developed } from './developed.ts';
 import { recordOf, type PhotoRecord } from './photoRecord.ts';
 
 /** One photograph to draw from its seed and to store in a folder. */
@@ -22,13 +23,15 @@ export interface PhotoOrder {
   fault?: PhotoFault;
   /** The seed of the scene whose fish this is. */
   fishOf?: number;
+  /** What the scene is widened by; by default nothing. */
+  families?: readonly Family[];
 }
 
 /** Draws a photograph and stores it with what is known of it. */
 export async function draw(order: PhotoOrder): Promise<PhotoRecord> {
   const { seed, dir, name, widthPx, heightPx, fish, maxTiltDeg } = order;
   const boards = order.boards ?? SHIPPED_BOARDS;
-  const ranged = order.isEmptyBoard
+  const drawn = order.isEmptyBoard
     ? drawEmptyBoard(seed, boards[0], { widthPx, heightPx })
     : drawRangedScene(seed, {
         boards,
@@ -39,10 +42,9 @@ export async function draw(order: PhotoOrder): Promise<PhotoRecord> {
         ...(order.fault ? { fault: order.fault } : {}),
         ...(order.fishOf === undefined ? {} : { fishOf: order.fishOf }),
       });
+  const ranged = widened(drawn, order.families ?? []);
   const { raster, truth } = renderScene(ranged.scene);
-  const plain = await sharp(raster.data, { raw: { width: widthPx, height: heightPx, channels: 4 } })
-    .jpeg({ quality: ranged.jpegQuality })
-    .toBuffer();
+  const plain = await developed(raster, ranged);
   const jpeg = writeExif(plain, {
     takenLocal: '2026:06:14 09:30:00',
     offset: '+02:00',

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { Tinypool } from 'tinypool';
 import type { MeasuringBoard } from '@lauta/vision';
 import { RENDERER_VERSION, type PhotoFault } from '../camera/index.ts';
+import type { Family } from '../families/index.ts';
 import type { PhotoOrder } from './drawPhoto.ts';
 import type { PhotoRecord } from './photoRecord.ts';
 
@@ -25,6 +26,8 @@ export interface DrawOptions {
   faultOf?: (seed: number) => PhotoFault | null;
   /** The seed of the scene whose fish lies there again, by the photograph's seed. */
   fishOf?: (seed: number) => number | null;
+  /** What the scenes are widened by; by default nothing. */
+  families?: readonly Family[];
   /** Told after each photograph. */
   onDrawn?: (done: number, all: number) => void;
 }
@@ -34,6 +37,7 @@ export async function drawPhotos(options: DrawOptions): Promise<PhotoRecord[]> {
   const { dir, seeds } = options;
   await mkdir(dir, { recursive: true });
   const kind = `${options.prefix ?? ''}${options.isEmptyBoard ? 'empty-' : options.fish === false ? 'bare-' : ''}`;
+  const wide = options.families?.length ? `${options.families.join('-')}-` : '';
   const orders = seeds.map((seed): PhotoOrder => {
     const fault = options.faultOf?.(seed) ?? null;
     const fishOf = options.fishOf?.(seed) ?? null;
@@ -41,7 +45,7 @@ export async function drawPhotos(options: DrawOptions): Promise<PhotoRecord[]> {
     return {
       seed,
       dir,
-      name: `v${RENDERER_VERSION}-${kind}${part}${seed}.jpg`,
+      name: `v${RENDERER_VERSION}-${kind}${wide}${part}${seed}.jpg`,
       ...(fault ? { fault } : {}),
       ...(fishOf === null ? {} : { fishOf }),
       widthPx: options.widthPx ?? 2016,
@@ -50,6 +54,7 @@ export async function drawPhotos(options: DrawOptions): Promise<PhotoRecord[]> {
       maxTiltDeg: options.maxTiltDeg ?? 40,
       ...(options.boards ? { boards: options.boards } : {}),
       ...(options.isEmptyBoard ? { isEmptyBoard: true } : {}),
+      ...(options.families ? { families: options.families } : {}),
     };
   });
   const pool = new Tinypool({

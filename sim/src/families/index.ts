@@ -1,0 +1,1 @@
+export { FAMILIES, widened, type Family } from './families.ts';
