@@ -2,11 +2,13 @@ import { existsSync, readFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { shippedBoard, type Point } from '@lauta/vision';
+import { shippedBoard } from '@lauta/vision';
 import { drawPhotos, type PhotoRecord } from '@lauta/sim/photos';
 import { analyseAll, type Read } from './analyseAll.ts';
 import { reportBoardKinds } from './boardKinds.ts';
+import { reportFamilies } from './families.ts';
 import { reportFaults } from './faults.ts';
+import { FIGURES_HEAD, figuresRow } from './figures.ts';
 import { reportPortraits } from './portraits.ts';
 import { reportSameFish } from './sameFish.ts';
 import { enlarged, openChromiumTimer, timeInNode, type StageTimes, type TimedPhoto } from './stages.ts';
@@ -17,6 +19,8 @@ const QUICK = 60;
 const FULL = 300;
 const QUICK_FAULTS = 69;
 const FULL_FAULTS = 600;
+const QUICK_FAMILIES = 6;
+const FULL_FAMILIES = 40;
 const QUICK_PAIRS = 10;
 const FULL_PAIRS = 105;
 const QUICK_PORTRAITS = 6;
@@ -33,8 +37,10 @@ async function main(): Promise<void> {
       quick: { type: 'boolean', default: false },
       count: { type: 'string' },
       dir: { type: 'string' },
-      /** One part alone: reading, times, faults, portraits or same-fish. */
+      /** One part alone: reading, families, times, faults, portraits or same-fish. */
       only: { type: 'string' },
+      /** The first seed of the families' scenes, to tune on others than those that are reported. */
+      from: { type: 'string' },
     },
   });
   const dir = values.dir ?? join(ROOT, '.lauta/bench-photos');
@@ -43,6 +49,12 @@ async function main(): Promise<void> {
   if (only('faults')) await reportFaults(dir, asked ?? (values.quick ? QUICK_FAULTS : FULL_FAULTS));
   if (only('same-fish')) await reportSameFish(dir, asked ?? (values.quick ? QUICK_PAIRS : FULL_PAIRS));
   if (only('portraits')) reportPortraits(asked ?? (values.quick ? QUICK_PORTRAITS : FULL_PORTRAITS));
+  if (only('families'))
+    await reportFamilies(
+      dir,
+      asked ?? (values.quick ? QUICK_FAMILIES : FULL_FAMILIES),
+      values.from ? Number(values.from) : undefined,
+    );
   if (only('times')) await reportStages(dir, await drawPlain(dir, TIMED));
   if (!only('reading')) return;
   const records = await drawPlain(dir, asked ?? (values.quick ? QUICK : FULL));
@@ -79,31 +91,9 @@ function isReadable(record: PhotoRecord): boolean {
 function report(title: string, reads: readonly Read[]): void {
   const print = (text: string): void => void process.stdout.write(`${text}\n`);
   print(`\n## ${title}\n`);
-  print(
-    '| scenes | n | corners within 0.3 % | length read | median | 95th | worst | in 1 sigma | in 2 sigma | over 1/8 in, 2 sigma say less |',
-  );
-  print('| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |');
+  print(FIGURES_HEAD);
   const row = (name: string, part: readonly Read[]): void => {
-    if (part.length === 0) return;
-    const within = part.filter((one) => cornersOffPx(one) < 0.003 * widthOf(one)).length;
-    const lengths = part.flatMap((one) => {
-      const { lengthMm, sigmaMm } = one.found?.analysis ?? { lengthMm: null, sigmaMm: null };
-      if (lengthMm === null || sigmaMm === null || one.record.lengthMm === null) return [];
-      return [{ errorMm: lengthMm - one.record.lengthMm - one.record.noseGapMm, sigmaMm }];
-    });
-    const sizes = lengths.map(({ errorMm }) => Math.abs(errorMm)).sort((a, b) => a - b);
-    const at = (share: number): string => (sizes[Math.floor(share * (sizes.length - 1))] ?? NaN).toFixed(2);
-    const inside = (k: number): string =>
-      percent(
-        lengths.filter(({ errorMm, sigmaMm }) => Math.abs(errorMm) < k * sigmaMm).length,
-        lengths.length,
-      );
-    const wrong = lengths.filter(
-      ({ errorMm, sigmaMm }) => Math.abs(errorMm) > 3.175 && Math.abs(errorMm) > 2 * sigmaMm,
-    );
-    print(
-      `| ${name} | ${part.length} | ${percent(within, part.length)} | ${percent(lengths.length, part.length)} | ${at(0.5)} | ${at(0.95)} | ${at(1)} | ${inside(1)} | ${inside(2)} | ${percent(wrong.length, lengths.length)} |`,
-    );
+    if (part.length > 0) print(figuresRow(name, part));
   };
   row('all', reads);
   for (const [from, to] of [
@@ -175,24 +165,6 @@ async function reportStages(dir: string, records: readonly PhotoRecord[]): Promi
   } finally {
     await chromium.close();
   }
-}
-
-function widthOf({ found }: Read): number {
-  return found?.widthPx ?? 1;
-}
-
-function cornersOffPx({ record, found }: Read): number {
-  const corners = found?.analysis.found?.corners;
-  if (!corners || found.analysis.found?.boardId !== record.board) return Infinity;
-  return Math.max(
-    ...corners.map(([x, y]: Point, i) =>
-      Math.hypot(x - (record.corners[i]?.[0] ?? NaN), y - (record.corners[i]?.[1] ?? NaN)),
-    ),
-  );
-}
-
-function percent(part: number, all: number): string {
-  return all === 0 ? '-' : `${((100 * part) / all).toFixed(1)} %`;
 }
 
 main().catch((error: unknown) => {

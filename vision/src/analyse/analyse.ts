@@ -30,6 +30,7 @@ import { scalePx, type Point, type Quad } from '../geometry/point.ts';
 import type { BoardLens } from '../board/boardMap.ts';
 import type { BoardMarks, ErrorShare } from './reading.ts';
 import { TAIL_HEIGHT_SIGMA_MM, trueLengthMm } from '../find-fish/tailHeight.ts';
+import { colourLookup } from '../image/colourAt.ts';
 import type { Raster } from '../image/raster.ts';
 import { columnAt, columnStart, rowStart } from '../grid/planeGrid.ts';
 
@@ -137,7 +138,7 @@ export function* analysisSteps(
   const smooth = smoothTones(tones);
   yield { stage: 'board' };
   const near = options.near?.map((corner) => scalePx(corner, 1 / factor));
-  const search = searchBoards(smooth, claimed, options, near as Quad | undefined);
+  const search = searchBoards({ smooth, small }, claimed, options, near as Quad | undefined);
   let step = search.next();
   while (!step.done) {
     yield { stage: 'board' };
@@ -356,7 +357,7 @@ interface BoardSearch {
 const DICE_SEED = 20260614;
 
 function* searchBoards(
-  smooth: Tones,
+  { smooth, small }: { smooth: Tones; small: Raster },
   claimed: MeasuringBoard,
   { focal35Mm, otherBoards = [], approved = [claimed.id] }: AnalysisOptions,
   near: Quad | undefined,
@@ -365,6 +366,7 @@ function* searchBoards(
   const found = yield* locateBoard(smooth, boards, {
     focal35Mm,
     dice: seededDice(DICE_SEED),
+    colourAt: colourLookup(small),
     ...(near ? { near } : {}),
   });
   if (!found.ok) return { located: null, trouble: found.code, isApproved: false };

@@ -1,29 +1,32 @@
-import { projectBoardPoint, turnedBy, type LensPose } from '../camera/lens.ts';
+import { projectBoardPoint, type LensPose } from '../camera/lens.ts';
 import { faceLengthMm, type MeasuringBoard } from '../board/board.ts';
 import { focalPxFrom35mm } from '../camera/camera.ts';
+import type { ColourAt } from '../image/colourAt.ts';
 import { mapQuad, turn, type Point, type Quad } from '../geometry/point.ts';
 import { latticeHeights, type Lattice } from './heights.ts';
-import { voteByNumerals } from './numerals.ts';
-import { patternOf, slipStepMm, type Pattern } from './pattern.ts';
+import { patternOf, type Pattern } from './pattern.ts';
 import { placePattern, type Placement } from './placements.ts';
 import { findParallels, planesOf, type Dice, type MarkedPlane, type ParallelStrokes } from './boardPlane.ts';
 import { measureLines, refineOutwards, refinePose, type LensPrior, type RefinedPose } from './refine.ts';
-import { isStanding, quarterTurned, quarterTurnedPx, turnedBack } from './quarterTurn.ts';
+import { isStanding, quarterTurned, quarterTurnedPx, turnedBack, turnedBackPx } from './quarterTurn.ts';
 import { findStrokes, type Stroke } from './strokes.ts';
 import { halveTones, smoothTones, type Tones } from './tones.ts';
+import { likeliestZero, movedTo } from './zero.ts';
 
 export type BoardTrouble = 'no-board' | 'no-anchor';
 
 export interface LocatedBoard extends RefinedPose {
   board: MeasuringBoard;
-  /** How much better this zero and turn explain numerals and lines than the next best. */
-  anchorMargin: number;
+  /** Log odds that this zero and turn are the right ones. */
+  zeroOdds: number;
 }
 
 export interface LocateOptions {
   /** EXIF 35 mm equivalent, or null when the file tells none. */
   focal35Mm: number | null;
   dice: Dice;
+  /** Colours of the picture that the tones are of. */
+  colourAt: ColourAt;
   /** Corners set roughly by a person, px: only what lies there is looked at, and another place is no answer. */
   near?: Quad;
   /** In a picture that is higher than wide a board is looked for one way alone, where time is short. */
@@ -49,10 +52,8 @@ const LEAST_SEEN = 0.3;
 const LEAST_PIECES = 120;
 /** Share of another kind's own lines that is seen by chance at most. */
 const RIVAL_SEEN = 0.25;
-const MOST_LEAST_MARGIN = 1.5;
-const LEAST_SUPPORT_SHARE = 0.66;
-/** What a column of lines must show at least to speak for lying on the board. */
-const SEEN_BY_CHANCE = 0.35;
+/** A zero is believed from 10 to 1 on. */
+const LEAST_ODDS = Math.log(10);
 
 export type Location =
   { ok: true; value: LocatedBoard } | { ok: false; code: BoardTrouble; seenShare: number };
@@ -76,15 +77,16 @@ export function* locateBoard(
   const turned = quarterTurned(smooth);
   const found = yield* locateLying(turned, boards, {
     ...options,
+    colourAt: (x, y) => options.colourAt(...turnedBackPx([x, y], smooth)),
     ...(near ? { near: mapQuad(near, (corner) => quarterTurnedPx(corner, smooth)) } : {}),
   });
   if (!found.ok) return lying ?? found;
-  const { board, anchorMargin, pose, seenShare } = found.value;
+  const { board, zeroOdds, pose, seenShare } = found.value;
   const [prior] = lensPriors(smooth, options.focal35Mm);
   const held = { ...prior, focalPx: pose.focalPx };
   const fitted = refinePose(smooth, turnedBack(pose, smooth), patternOf(board), held, LAST_ROUNDS);
   return fitted
-    ? { ok: true, value: { ...fitted, board, anchorMargin } }
+    ? { ok: true, value: { ...fitted, board, zeroOdds } }
     : { ok: false, code: 'no-board', seenShare };
 }
 
@@ -97,15 +99,27 @@ function* locateLying(
   const strokesWith = remembered((inkDarker: boolean) =>
     withinReach(strokesOf(smooth, inkDarker), options.near),
   );
-  let best = null as Fit | null;
-  // A fit whose zero cannot be settled may be another kind's lines at another scale: those are asked as well.
-  let unanchored: Location | null = null;
+  // The best fit of each kind. One whose zero cannot be settled may be another kind's lines at another scale.
+  const fits = new Map<Pattern, Fit>();
   const refused = new Set<Pattern>();
+  let unanchored: Location | null = null;
+  const tried = (fit: Fit): Location => {
+    const location = anchor(smooth, fit, options);
+    if (!location.ok) {
+      unanchored ??= location;
+      refused.add(fit.pattern);
+    }
+    return location;
+  };
+  const bestLeft = (): Fit | null =>
+    [...fits.values()]
+      .filter(({ pattern }) => !refused.has(pattern))
+      .reduce<Fit | null>((best, fit) => better(best, fit), null);
   for (const prior of lensPriors(smooth, options.focal35Mm)) {
     const searchWith = remembered((inkDarker: boolean) =>
       parallelSearch(smooth, strokesWith(inkDarker), prior, options.dice),
     );
-    for (let attempt = 0; attempt < VANISHING_POINTS && !unanchored; attempt++) {
+    for (let attempt = 0; attempt < VANISHING_POINTS; attempt++) {
       // The claimed kind first; the others are asked together, the likeliest first.
       for (const asked of [patterns.slice(0, 1), patterns.slice(1)]) {
         yield;
@@ -120,25 +134,26 @@ function* locateLying(
           if (refused.has(pattern)) continue;
           yield;
           const refined = refineOutwards(smooth, placement.pose, pattern, prior);
-          if (refined) best = better(best, { pattern, refined });
+          if (refined) fits.set(pattern, better(fits.get(pattern) ?? null, { pattern, refined }));
+          const best = bestLeft();
           // Another kind is asked only where its own lines are seen as well.
           if (!best || !isGood(best.refined) || hasRival(smooth, best, patterns)) continue;
-          const anchored = anchor(smooth, best, options);
-          if (anchored.ok) return anchored;
-          unanchored ??= anchored;
-          refused.add(best.pattern);
-          best = null;
+          const location = tried(best);
+          if (location.ok) return location;
         }
       }
-      // Seen by several kinds: the best of them.
-      if (best && isGood(best.refined)) break;
+      // Seen by several kinds, or what was best has no zero: the others of them.
+      const best = bestLeft();
+      if (best && (isGood(best.refined) || unanchored)) break;
     }
-    if (unanchored || (best && isGood(best.refined))) break;
+    if (unanchored) break;
   }
-  if (!best || best.refined.seenShare < LEAST_SEEN)
-    return unanchored ?? { ok: false, code: 'no-board', seenShare: best?.refined.seenShare ?? 0 };
-  const anchored = anchor(smooth, best, options);
-  return anchored.ok ? anchored : (unanchored ?? anchored);
+  for (let best = bestLeft(); best && best.refined.seenShare >= LEAST_SEEN; best = bestLeft()) {
+    const location = tried(best);
+    if (location.ok) return location;
+  }
+  const seenShare = Math.max(0, ...[...fits.values()].map(({ refined }) => refined.seenShare));
+  return unanchored ?? { ok: false, code: 'no-board', seenShare };
 }
 
 /** Whether lines that another kind has and this one has not are seen at the same place. */
@@ -371,46 +386,17 @@ const LAST_ROUNDS = [
   { mostPx: 2, coarse: false },
 ] as const;
 
-/** What the best zero must be better by: scatter grows with the root of the cells, and one or two say nothing. */
-function leastMargin(cells: number): number {
-  return cells < 3 ? MOST_LEAST_MARGIN : Math.min(MOST_LEAST_MARGIN, 0.4 * Math.sqrt(cells));
-}
-
 /** Settles which line is zero and which way round the board lies. */
 function anchor(smooth: Tones, { pattern, refined: fitted }: Fit, options: LocateOptions): Location {
-  const unitMm = slipStepMm(pattern);
-  const units = Math.round(pattern.lengthMm / unitMm);
-  const reach = Math.min(units, 12);
-  const columns = columnsSeen(smooth, fitted.pose, pattern, reach);
-  const explained = (shift: number): number => {
-    let sum = 0;
-    for (let cell = 0; cell < units; cell++) {
-      const seen = columns[cell + shift + reach];
-      if (seen !== null && seen !== undefined) sum += seen - SEEN_BY_CHANCE;
-    }
-    return sum;
-  };
-  const votes = voteByNumerals(smooth, fitted.pose, pattern, reach)
-    .map((vote) => ({
-      ...vote,
-      total: vote.support + 1.5 * explained(vote.turned ? -vote.shift : vote.shift),
-    }))
-    .sort((a, b) => b.total - a.total);
-  const [first, second] = votes;
-  if (!first || !second) return { ok: false, code: 'no-anchor', seenShare: fitted.seenShare };
-  const anchorMargin = first.total - second.total;
-  if (
-    anchorMargin < leastMargin(first.cells) ||
-    first.support < LEAST_SUPPORT_SHARE * leastMargin(first.cells)
-  )
-    return { ok: false, code: 'no-anchor', seenShare: fitted.seenShare };
-  const pose = shifted(first.turned ? halfTurned(fitted.pose, pattern) : fitted.pose, first.shift * unitMm);
+  const zero = likeliestZero(smooth, fitted.pose, pattern, options.colourAt);
+  if (zero.odds < LEAST_ODDS) return { ok: false, code: 'no-anchor', seenShare: fitted.seenShare };
+  const pose = movedTo(fitted.pose, pattern, zero);
   const [prior] = lensPriors(smooth, options.focal35Mm);
   const last = refinePose(smooth, pose, pattern, prior, LAST_ROUNDS);
   if (!last) return { ok: false, code: 'no-board', seenShare: fitted.seenShare };
   if (options.near && !isNear(cornersPx(last.pose, pattern.board), options.near))
     return { ok: false, code: 'no-board', seenShare: last.seenShare };
-  return { ok: true, value: { ...last, board: pattern.board, anchorMargin } };
+  return { ok: true, value: { ...last, board: pattern.board, zeroOdds: zero.odds } };
 }
 
 function isNear(corners: readonly Point[], near: Quad): boolean {
@@ -419,47 +405,6 @@ function isNear(corners: readonly Point[], near: Quad): boolean {
     const [u, v] = near[i];
     return Math.hypot(x - u, y - v) < ROUGH_SHARE * longest;
   });
-}
-
-/** Seen share of the lines within each unit, from `reach` units before zero to as many past the end; null outside. */
-function columnsSeen(smooth: Tones, pose: LensPose, pattern: Pattern, reach: number): (number | null)[] {
-  const unitMm = slipStepMm(pattern);
-  const units = Math.round(pattern.lengthMm / unitMm);
-  const perUnit = pattern.lines.filter((line) => line.xMm > 0.1 && line.xMm < unitMm + 0.1);
-  const seen: (number | null)[] = [];
-  for (let cell = -reach; cell < units + reach; cell++) {
-    const lines = perUnit.map((line) => ({ ...line, xMm: line.xMm + cell * unitMm }));
-    const { sights, looked } = measureLines(
-      smooth,
-      pose,
-      { ...pattern, lines },
-      { mostPx: 2, coarse: false },
-    );
-    seen.push(looked > 0 ? sights.length / looked : null);
-  }
-  return seen;
-}
-
-function shifted(pose: LensPose, byMm: number): LensPose {
-  const r = pose.rotation;
-  const t = pose.zeroMm;
-  return { ...pose, zeroMm: [t[0] + r[0] * byMm, t[1] + r[3] * byMm, t[2] + r[6] * byMm] };
-}
-
-/** The same board, its far end taken for zero and its near edge for the far one. */
-function halfTurned(pose: LensPose, { lengthMm, widthMm }: Pattern): LensPose {
-  const r = pose.rotation;
-  const axis = [r[2] * Math.PI, r[5] * Math.PI, r[8] * Math.PI] as const;
-  const t = pose.zeroMm;
-  return {
-    ...pose,
-    rotation: turnedBy(r, axis),
-    zeroMm: [
-      t[0] + r[0] * lengthMm + r[1] * widthMm,
-      t[1] + r[3] * lengthMm + r[4] * widthMm,
-      t[2] + r[6] * lengthMm + r[7] * widthMm,
-    ],
-  };
 }
 
 /** The ruled face's corners in the picture, px. */

@@ -19,6 +19,8 @@ const GAP_MM = 1.5;
 /** A cell with less contrast than this says nothing. */
 const LEAST_DEVIATION = 0.08;
 const OFFSETS_PX = [-1, 0, 1];
+/** A fit may lie so far off across the scale, px of the patches either way: the lines say little about that. */
+const MOST_ACROSS_PX = 4;
 
 interface Stamp {
   widthPx: number;
@@ -45,19 +47,25 @@ export function voteByNumerals(
   const votes: NumeralVote[] = [];
   const likeNumerals = { upright: 0, turned: 0 };
   for (const turned of [false, true]) {
+    const cellsOf = (at: number, acrossPx: number, offsetsPx: readonly number[]) =>
+      Array.from({ length: slips * (stamps.length - 1) + 2 * reach + 1 }, (_, i) => {
+        const cell = slips - reach + i;
+        const rightMm = cell * slipMm - GAP_MM;
+        const centreMm = at * pattern.widthMm + acrossPx / PX_PER_MM;
+        return { cell, fits: cellFits(smooth, pose, pattern, { rightMm, centreMm, widthMm, heightMm }, turned, stamps, offsetsPx) }; // prettier-ignore
+      });
     const support = new Float64Array(2 * reach + 1);
     const cells = new Float64Array(2 * reach + 1);
-    for (let cell = slips - reach; cell <= slips * stamps.length + reach; cell++) {
-      for (const at of board.numerals.centresAt) {
-        const rightMm = cell * slipMm - GAP_MM;
-        const fits = cellFits(
-          smooth,
-          pose,
-          pattern,
-          { rightMm, centreMm: at * pattern.widthMm, widthMm, heightMm },
-          turned,
-          stamps,
+    for (const at of board.numerals.centresAt) {
+      let [across, most] = [0, -Infinity];
+      for (let px = -MOST_ACROSS_PX; px <= MOST_ACROSS_PX; px++) {
+        const sum = cellsOf(at, px, [0]).reduce(
+          (total, { fits }) => total + (fits ? Math.max(...fits) : 0),
+          0,
         );
+        if (sum > most) [across, most] = [px, sum];
+      }
+      for (const { cell, fits } of cellsOf(at, across, OFFSETS_PX)) {
         if (!fits) continue;
         const mean = fits.reduce((sum, fit) => sum + fit, 0) / fits.length;
         likeNumerals[turned ? 'turned' : 'upright'] += Math.max(0, mean);
@@ -116,8 +124,9 @@ function cellFits(
   cell: Cell,
   turned: boolean,
   stamps: readonly Stamp[],
+  offsetsPx: readonly number[] = OFFSETS_PX,
 ): number[] | null {
-  const pad = OFFSETS_PX.length >> 1;
+  const pad = offsetsPx.length >> 1;
   const columns = stamps[0].widthPx + 2 * pad;
   const rows = stamps[0].heightPx + 2 * pad;
   const patch = new Float32Array(columns * rows);
@@ -141,7 +150,7 @@ function cellFits(
   if (deviation < LEAST_DEVIATION) return null;
   return stamps.map((stamp) => {
     let best = -1;
-    for (const dx of OFFSETS_PX) best = Math.max(best, correlation(patch, columns, dx + pad, pad, stamp));
+    for (const dx of offsetsPx) best = Math.max(best, correlation(patch, columns, dx + pad, pad, stamp));
     return best;
   });
 }

@@ -1,5 +1,5 @@
 import type { LensPose } from '../camera/lens.ts';
-import { toUprightPx, uprightCells } from '../camera/uprightPx.ts';
+import { toStoredPx, toUprightPx, uprightCells } from '../camera/uprightPx.ts';
 import type { Point, Quad } from '../geometry/point.ts';
 import type { Tones } from './tones.ts';
 
@@ -16,6 +16,11 @@ export function quarterTurnedPx(
   { widthPx, heightPx }: Pick<Tones, 'widthPx' | 'heightPx'>,
 ): Point {
   return toUprightPx(px, QUARTER, widthPx, heightPx);
+}
+
+/** A place of the turned picture, as it is in the picture that was turned. */
+export function turnedBackPx(px: Point, { widthPx, heightPx }: Pick<Tones, 'widthPx' | 'heightPx'>): Point {
+  return toStoredPx(px, QUARTER, widthPx, heightPx);
 }
 
 /** A pose that was found in the turned picture, as it is in the picture that was turned. */

@@ -8,6 +8,7 @@ import { shrinkFactor, shrinkRaster, smoothTones, tonesOf, type Tones } from '..
 import { MM_PER_INCH } from '@lauta/core/units';
 import { boardPointOf, projectBoardPoint, type LensPose } from '../camera/lens.ts';
 import { mapQuad, scalePx, type Point, type Quad } from '../geometry/point.ts';
+import { colourLookup } from '../image/colourAt.ts';
 import type { Raster } from '../image/raster.ts';
 import { faceEdges, faceEnd, isFaceBetween } from './faceEdges.ts';
 import { bandsOf, quantile, type PrintedFace } from './lineContrast.ts';
@@ -110,7 +111,11 @@ export function* learnBoard(photo: Raster, wish: LearnWish): Generator<undefined
   const pattern = patternOf(board);
   const { sights, looked } = measureLines(smooth, face.pose, pattern, { mostPx: 2, coarse: false });
   const corners = cornersPx(face.pose, board);
-  const again = yield* locateBoard(smooth, [board], { focal35Mm: wish.focal35Mm, dice: seededDice(1) });
+  const again = yield* locateBoard(smooth, [board], {
+    focal35Mm: wish.focal35Mm,
+    dice: seededDice(1),
+    colourAt: colourLookup(small),
+  });
   const grown = (point: Point): Point => scalePx(point, factor);
   const endOf = (xMm: number, yMm: number): Point => grown(projectBoardPoint(face.pose, xMm, yMm));
   return {

@@ -19,6 +19,7 @@ import { findSheets } from '../find-card/findSheets.ts';
 import { inWhiteLight } from '../find-card/whiteLight.ts';
 import { lensTiltDeg, projectBoardPoint, type LensPose } from '../camera/lens.ts';
 import type { Quad } from '../geometry/point.ts';
+import { colourLookup } from '../image/colourAt.ts';
 import type { Raster } from '../image/raster.ts';
 import { columnStart } from '../grid/planeGrid.ts';
 
@@ -74,7 +75,7 @@ export function lookLive(
   options: LiveOptions,
 ): { sight: LiveSight | null; track: LiveTrack | null } {
   const smooth = smoothTones(tonesOf(frame));
-  const located = followed(smooth, former) ?? searched(smooth, claimed, options);
+  const located = followed(smooth, former) ?? searched({ smooth, frame }, claimed, options);
   if (!located) return { sight: null, track: null };
   const { board, pose } = located;
   const pattern = patternOf(board);
@@ -145,7 +146,7 @@ function followed(smooth: Tones, former: LiveTrack | null): Pick<LiveTrack, 'boa
 }
 
 function searched(
-  smooth: Tones,
+  { smooth, frame }: { smooth: Tones; frame: Raster },
   claimed: MeasuringBoard,
   { focal35Mm, otherBoards, way }: LiveOptions,
 ): Pick<LiveTrack, 'board' | 'pose'> | null {
@@ -153,6 +154,7 @@ function searched(
   const search = locateBoard(smooth, boards, {
     focal35Mm,
     dice: seededDice(DICE_SEED),
+    colourAt: colourLookup(frame),
     ...(way ? { way } : {}),
   });
   let step = search.next();
