@@ -1,8 +1,11 @@
 import { join } from 'node:path';
 import sharp from 'sharp';
+import type { Tone } from '@lauta/core/evidence';
+import { BENCH_CHECKS } from '@lauta/vision';
 import { FAMILIES, type Family } from '@lauta/sim/families';
 import { drawPhotos } from '@lauta/sim/photos';
 import { analyseAll, type Read } from './analyseAll.ts';
+import { faultsOf } from './faultsOf.ts';
 import { FIGURES_HEAD, cornersOffPx, figuresRow, isConfidentlyWrong, lengthError } from './figures.ts';
 
 /** Nothing is tuned on these; seeds 1000 to 1999 are for that. */
@@ -53,6 +56,17 @@ export async function reportFamilies(dir: string, count: number, firstSeed = FIR
       `| ${read.record.file} | ${set} | ${read.found?.analysis.trouble ?? 'failed'} | ${cornersOffPx(read).toFixed(0)} |`,
     );
   }
+  print('\n| on photographs with nothing wrong | as fault | as look |\n| --- | --- | --- |');
+  const valid = all.filter(({ read }) => faultsOf(read.record).size === 0);
+  for (const check of BENCH_CHECKS) {
+    const counted = (tone: Tone): number =>
+      valid.filter(({ read }) =>
+        read.found?.analysis.findings.some((one) => one.check === check && one.tone === tone),
+      ).length;
+    if (counted('fault') + counted('look') > 0)
+      print(`| \`${check}\` | ${counted('fault')} | ${counted('look')} |`);
+  }
+  print(`\nOf ${valid.length} with nothing wrong.`);
   const sheet = join(dir, 'worst.png');
   await drawWorst(
     dir,

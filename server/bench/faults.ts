@@ -2,11 +2,10 @@ import type { Tone } from '@lauta/core/evidence';
 import { BENCH_CHECKS, type BenchCheck } from '@lauta/vision';
 import { drawPhotos, mixedFault, type PhotoRecord } from '@lauta/sim/photos';
 import { analyseAll } from './analyseAll.ts';
+import { faultsOf } from './faultsOf.ts';
 
 /** Tuned on were seeds 2001 to 2800 and 3001 to 3330; 6001, 8001 and 9001 began what was reported on until misses were looked at. */
 const FIRST_SEED = 10_001;
-/** A tilt that the rules don't allow is a fault whether it was drawn on purpose or not. */
-const TILT_LIMIT_DEG = 20;
 
 interface Judged {
   /** What is wrong with it: what was drawn on purpose, and what came about. */
@@ -58,16 +57,6 @@ async function judge(dir: string, records: readonly PhotoRecord[]): Promise<Judg
     faults: faultsOf(record),
     verdicts: new Map((found?.analysis.findings ?? []).map(({ check, tone }) => [check, tone])),
   }));
-}
-
-function faultsOf(record: PhotoRecord): Set<string> {
-  const faults = new Set(record.faults);
-  if (!record.identifier) faults.add('identifier-missing');
-  if (record.tiltDeg > TILT_LIMIT_DEG) faults.add('steep-camera');
-  const [zero, end] = record.corners;
-  // Scenes that are turned half round show the stop at the right.
-  if (zero && end && end[0] < zero[0]) faults.add('facing-right');
-  return faults;
 }
 
 function percent(part: number, all: number): string {

@@ -1,5 +1,6 @@
 import type { Point } from '@lauta/vision';
 import type { Read } from './analyseAll.ts';
+import { faultsOf } from './faultsOf.ts';
 
 /** An eighth of an inch, mm: a step of many events. */
 const EIGHTH_MM = 3.175;
@@ -21,7 +22,7 @@ export interface Figures {
   inTwo: number;
   /** Of those read: off by more than an eighth of an inch while sigma is under half of it. */
   confidentlyWrong: number;
-  /** Of all: some finding that is a fault, and some that is a fault or a look. */
+  /** Of those with nothing wrong: some finding that is a fault, and some that is a fault or a look. */
   withFault: number;
   withLook: number;
 }
@@ -32,8 +33,9 @@ export function figuresOf(reads: readonly Read[]): Figures {
   const at = (share: number): number => sizes[Math.floor(share * (sizes.length - 1))] ?? NaN;
   const inside = (k: number): number =>
     share(lengths, ({ errorMm, sigmaMm }) => Math.abs(errorMm) < k * sigmaMm);
+  const valid = reads.filter(({ record }) => faultsOf(record).size === 0);
   const withTone = (...tones: string[]): number =>
-    share(reads, ({ found }) => (found?.analysis.findings ?? []).some(({ tone }) => tones.includes(tone)));
+    share(valid, ({ found }) => (found?.analysis.findings ?? []).some(({ tone }) => tones.includes(tone)));
   return {
     count: reads.length,
     found: share(reads, (read) => cornersOffPx(read) < 0.003 * (read.found?.widthPx ?? 1)),

@@ -59,6 +59,7 @@ export {
   BENCH_CORNER_SIGMA_PX,
   HAND_SIGMA_PX,
   MARK_NAMES,
+  isTailFaint,
   readBoard,
   readingOf,
   type BenchNotes,

@@ -44,6 +44,14 @@ export interface ErrorShare {
   sigmaMm: number;
 }
 
+/** A tail whose edge is in more doubt than this hardly stands out from the board, mm. */
+const FAINT_EDGE_MM = 5;
+
+/** Whether the tail's end is hardly seen: a person should say where it is. */
+export function isTailFaint(budget: readonly ErrorShare[]): boolean {
+  return budget.some(({ cause, sigmaMm }) => cause === 'tip-edge' && sigmaMm > FAINT_EDGE_MM);
+}
+
 /** A length read off a photograph: value, uncertainty, how it was made. */
 export interface BoardReading {
   kind: 'board';

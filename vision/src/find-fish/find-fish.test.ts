@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { analysePhoto, type PhotoAnalysis } from '../analyse/analyse.ts';
+import { isTailFaint } from '../analyse/reading.ts';
 import { findBoard, type MeasuringBoard } from '../board/board.ts';
 import {
   drawBoardPicture,
@@ -78,6 +79,25 @@ describe('a flat fish is read where its tail was drawn to', () => {
     const { budget, sigmaMm } = read(fishOn(birch, 402, GREEN));
     expect(budget.map(({ cause }) => cause)).toEqual(['board-fit', 'tip-edge', 'tail-height', 'distortion']);
     expect(Math.hypot(...budget.map((share) => share.sigmaMm))).toBeCloseTo(sigmaMm ?? NaN, 9);
+  });
+});
+
+describe('a tail that hardly stands out from the board', () => {
+  // A shade of the board's own colour: what gives the fish away is the ink that it hides.
+  const FAINT: Colour = [221, 214, 196];
+
+  it('is never told to a millimetre', () => {
+    const { sigmaMm, budget, trouble } = read(fishOn(birch, 402, FAINT));
+    if (trouble === null) {
+      expect(sigmaMm).toBeGreaterThan(5);
+      expect(isTailFaint(budget)).toBe(true);
+    } else expect(['no-tail', 'no-fish']).toContain(trouble);
+  });
+
+  it('while a plain one is', () => {
+    const { sigmaMm, budget } = read(fishOn(birch, 402, GREEN));
+    expect(sigmaMm).toBeLessThan(1.5);
+    expect(isTailFaint(budget)).toBe(false);
   });
 });
 

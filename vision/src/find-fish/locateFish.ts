@@ -8,6 +8,7 @@ import { viewFace, type FaceView } from './faceView.ts';
 import { lineEvidence, type LineEvidence } from './lineEvidence.ts';
 import { pieceTogether, type Piece } from './pieces.ts';
 import { BARE, addLines, bareCells, numeralInk, type BareView } from './printedInk.ts';
+import { goesOnMm } from './goesOn.ts';
 import { findTailTip, type TailHint, type TailTip } from './tail.ts';
 import { cellAt, columnAt, columnStart, rowAt } from '../grid/planeGrid.ts';
 
@@ -23,12 +24,15 @@ export interface SeenFace {
   /** Null when nothing on the face is long and thick enough. */
   piece: Piece | null;
   /** Null when the tail's edge cannot be told from the board. */
-  tip: TailTip | null;
+  tip: SeenTip | null;
 }
+
+/** The tail's tip, and how far beyond it something goes on that is no bare face, mm. */
+export type SeenTip = TailTip & { goesOnMm: number };
 
 /** A face on which a fish was found; where its tail ends may be unknown. */
 export type SeenFish = SeenFace & { piece: Piece };
-export type LocatedFish = SeenFish & { tip: TailTip };
+export type LocatedFish = SeenFish & { tip: SeenTip };
 
 export type FishTrouble = 'no-fish' | 'no-tail';
 
@@ -79,7 +83,9 @@ export function locateFish(
     tip.xMm < pattern.lengthMm - FACE_END_MM &&
     (!breaksOffBeyond(evidence, pattern, tip, hint) || isBareBeyond(view, coverage.odds, tip)) &&
     piece.area / view.cellsPerMm ** 2 >= THINNEST * tip.xMm ** 2;
-  return { ...face, piece, tip: isTail ? tip : null };
+  if (!isTail) return { ...face, piece, tip: null };
+  const beyondMm = goesOnMm(view, coverage, tip, pattern.lengthMm - FACE_END_MM);
+  return { ...face, piece, tip: { ...tip, goesOnMm: beyondMm } };
 }
 
 /**

@@ -1,5 +1,5 @@
 import type { Result } from '@lauta/core/result';
-import type { BoardReading, ReadingRefusal } from '@lauta/vision';
+import { isTailFaint, type BoardReading, type ReadingRefusal } from '@lauta/vision';
 import { stepsOutlook, type LengthMeasure } from '@lauta/core/rules';
 import { formatMeasured, formatSmallLength, formatSteps, LENGTH_STEPS } from '@lauta/core/units';
 import { Signal } from '../ui/Signal.tsx';
@@ -47,6 +47,12 @@ function ReadFigure({ reading, measure }: { reading: BoardReading; measure: Leng
           {unit} ± {formatMeasured(reading.sigmaMm, unit)}
         </span>
       </p>
+      {isTailFaint(reading.budget) && (
+        <div className="mt-1">
+          <Signal tone="look">tail hardly seen</Signal>
+          <p>Its end hardly stands out from the board: put the tail’s mark on it yourself.</p>
+        </div>
+      )}
       <dl className="mt-2 grid grid-cols-[auto_1fr] items-baseline gap-x-3 gap-y-1">
         <dt>
           <Signal tone={outlook.isSafe ? 'clear' : 'look'}>{reached}</Signal>
