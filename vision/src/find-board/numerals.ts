@@ -21,6 +21,7 @@ const LEAST_DEVIATION = 0.08;
 const OFFSETS_PX = [-1, 0, 1];
 /** A fit may lie so far off across the scale, px of the patches either way: the lines say little about that. */
 const MOST_ACROSS_PX = 4;
+const ACROSS_PX = [0, -2, 2, -4, 4];
 
 interface Stamp {
   widthPx: number;
@@ -47,26 +48,19 @@ export function voteByNumerals(
   const votes: NumeralVote[] = [];
   const likeNumerals = { upright: 0, turned: 0 };
   for (const turned of [false, true]) {
-    const cellsOf = (at: number, acrossPx: number, offsetsPx: readonly number[]) =>
-      Array.from({ length: slips * (stamps.length - 1) + 2 * reach + 1 }, (_, i) => {
-        const cell = slips - reach + i;
-        const rightMm = cell * slipMm - GAP_MM;
-        const centreMm = at * pattern.widthMm + acrossPx / PX_PER_MM;
-        return { cell, fits: cellFits(smooth, pose, pattern, { rightMm, centreMm, widthMm, heightMm }, turned, stamps, offsetsPx) }; // prettier-ignore
-      });
     const support = new Float64Array(2 * reach + 1);
     const cells = new Float64Array(2 * reach + 1);
     for (const at of board.numerals.centresAt) {
-      let [across, most] = [0, -Infinity];
-      for (let px = -MOST_ACROSS_PX; px <= MOST_ACROSS_PX; px++) {
-        const sum = cellsOf(at, px, [0]).reduce(
-          (total, { fits }) => total + (fits ? Math.max(...fits) : 0),
-          0,
-        );
-        if (sum > most) [across, most] = [px, sum];
-      }
-      for (const { cell, fits } of cellsOf(at, across, OFFSETS_PX)) {
+      const patches = Array.from({ length: slips * (stamps.length - 1) + 2 * reach + 1 }, (_, i) => {
+        const rightMm = (slips - reach + i) * slipMm - GAP_MM;
+        const cell = { rightMm, centreMm: at * pattern.widthMm, widthMm, heightMm };
+        return samplePatch(smooth, pose, pattern, cell, turned, stamps[0], MOST_ACROSS_PX);
+      });
+      const across = likeliestAcross(patches, stamps);
+      for (const [i, patch] of patches.entries()) {
+        const fits = patch && patchFits(patch, stamps, OFFSETS_PX, across);
         if (!fits) continue;
+        const cell = slips - reach + i;
         const mean = fits.reduce((sum, fit) => sum + fit, 0) / fits.length;
         likeNumerals[turned ? 'turned' : 'upright'] += Math.max(0, mean);
         for (let shift = -reach; shift <= reach; shift++) {
@@ -101,7 +95,8 @@ export function numeralsSeen(smooth: Tones, pose: LensPose, pattern: Pattern): (
   return stamps.map((stamp, i) =>
     pattern.board.numerals.centresAt.map((at) => {
       const cell = { rightMm: (i + 1) * unitMm - GAP_MM, centreMm: at * pattern.widthMm, widthMm, heightMm };
-      return cellFits(smooth, pose, pattern, cell, false, [stamp])?.[0] ?? null;
+      const patch = samplePatch(smooth, pose, pattern, cell, false, stamp, 0);
+      return (patch && patchFits(patch, [stamp], OFFSETS_PX, 0)?.[0]) ?? null;
     }),
   );
 }
@@ -117,60 +112,96 @@ interface Cell {
   heightMm: number;
 }
 
-function cellFits(
+/** What is seen about a numeral's place, with room to look for it beside. */
+interface Patch {
+  columns: number;
+  /** Room above and below, px. */
+  acrossPx: number;
+  tones: Float32Array;
+}
+
+const PAD = OFFSETS_PX.length >> 1;
+
+/** Null where the numeral's own place lies outside of the picture. */
+function samplePatch(
   smooth: Tones,
   pose: LensPose,
   pattern: Pattern,
   cell: Cell,
   turned: boolean,
-  stamps: readonly Stamp[],
-  offsetsPx: readonly number[] = OFFSETS_PX,
-): number[] | null {
-  const pad = offsetsPx.length >> 1;
-  const columns = stamps[0].widthPx + 2 * pad;
-  const rows = stamps[0].heightPx + 2 * pad;
-  const patch = new Float32Array(columns * rows);
-  let sum = 0;
-  let squares = 0;
+  { widthPx, heightPx }: Stamp,
+  acrossPx: number,
+): Patch | null {
+  const columns = widthPx + 2 * PAD;
+  const rows = heightPx + 2 * acrossPx;
+  const tones = new Float32Array(columns * rows);
   for (let row = 0; row < rows; row++) {
+    const isOwn = row >= acrossPx && row < rows - acrossPx;
     for (let column = 0; column < columns; column++) {
-      let xMm = cell.rightMm - cell.widthMm + 0.5 + (column - pad + 0.5) / PX_PER_MM;
+      let xMm = cell.rightMm - cell.widthMm + 0.5 + (column - PAD + 0.5) / PX_PER_MM;
       let yMm = cell.centreMm + (row + 0.5 - rows / 2) / PX_PER_MM;
       if (turned) [xMm, yMm] = [pattern.lengthMm - xMm, pattern.widthMm - yMm];
       const [x, y] = projectBoardPoint(pose, xMm, yMm);
-      if (x < 1 || y < 1 || x > smooth.widthPx - 2 || y > smooth.heightPx - 2) return null;
-      const tone = toneAt(smooth, x, y);
-      patch[row * columns + column] = tone;
-      sum += tone;
-      squares += tone * tone;
+      if (isOwn && (x < 1 || y < 1 || x > smooth.widthPx - 2 || y > smooth.heightPx - 2)) return null;
+      tones[row * columns + column] = toneAt(smooth, x, y);
     }
   }
-  const n = columns * rows;
-  const deviation = Math.sqrt(Math.max(0, squares / n - (sum / n) ** 2));
-  if (deviation < LEAST_DEVIATION) return null;
-  return stamps.map((stamp) => {
-    let best = -1;
-    for (const dx of offsetsPx) best = Math.max(best, correlation(patch, columns, dx + pad, pad, stamp));
-    return best;
-  });
+  return { columns, acrossPx, tones };
 }
 
-function correlation(patch: Float32Array, columns: number, dx: number, dy: number, stamp: Stamp): number {
-  let product = 0;
-  let sum = 0;
-  let squares = 0;
-  let i = 0;
-  for (let row = 0; row < stamp.heightPx; row++) {
-    let at = (row + dy) * columns + dx;
-    for (let column = 0; column < stamp.widthPx; column++, at++, i++) {
-      const tone = patch[at];
-      product += tone * stamp.data[i];
-      sum += tone;
-      squares += tone * tone;
+/** By how many px the row of numerals lies off across the scale: where its cells resemble numerals most. */
+function likeliestAcross(patches: readonly (Patch | null)[], stamps: readonly Stamp[]): number {
+  // Every other cell tells as well: the row lies off as a whole.
+  const asked = patches.filter((_, i) => i % 2 === 0);
+  const likeness = (px: number): number =>
+    asked.reduce((sum, patch) => {
+      const fits = patch && patchFits(patch, stamps, [0], px);
+      return fits ? sum + Math.max(...fits) : sum;
+    }, 0);
+  const best = (of: readonly number[]): number => {
+    const found = of.map((px) => ({ px, like: likeness(px) }));
+    return found.reduce((a, b) => (b.like > a.like ? b : a)).px;
+  };
+  const coarse = best(ACROSS_PX);
+  return best([coarse, coarse - 1, coarse + 1].filter((px) => Math.abs(px) <= MOST_ACROSS_PX));
+}
+
+/** How well each stamp fits, at the best of some places along; null where too little is to be seen. */
+function patchFits(
+  { columns, acrossPx, tones }: Patch,
+  stamps: readonly Stamp[],
+  offsetsPx: readonly number[],
+  across: number,
+): number[] | null {
+  const { widthPx, heightPx } = stamps[0];
+  const fits = new Array<number>(stamps.length).fill(-1);
+  let deepest = 0;
+  for (const dx of offsetsPx) {
+    const first = (acrossPx + across) * columns + PAD + dx;
+    let sum = 0;
+    let squares = 0;
+    for (let row = 0; row < heightPx; row++) {
+      for (let column = 0, at = first + row * columns; column < widthPx; column++, at++) {
+        const tone = tones[at];
+        sum += tone;
+        squares += tone * tone;
+      }
+    }
+    const count = widthPx * heightPx;
+    const spread = squares - (sum * sum) / count;
+    deepest = Math.max(deepest, spread / count);
+    if (spread <= 1e-6) continue;
+    const norm = 1 / Math.sqrt(spread);
+    for (let i = 0; i < stamps.length; i++) {
+      const { data } = stamps[i];
+      let product = 0;
+      for (let row = 0, k = 0; row < heightPx; row++)
+        for (let column = 0, at = first + row * columns; column < widthPx; column++, at++, k++)
+          product += tones[at] * data[k];
+      fits[i] = Math.max(fits[i], product * norm);
     }
   }
-  const spread = squares - (sum * sum) / i;
-  return spread > 1e-6 ? product / Math.sqrt(spread) : 0;
+  return Math.sqrt(Math.max(0, deepest)) < LEAST_DEVIATION ? null : fits;
 }
 
 function stampOf(text: string, widthMm: number, heightMm: number, unitMm: number, inkDarker: boolean): Stamp {
