@@ -2,7 +2,8 @@ import { writeFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { findBoard } from '@lauta/vision';
-import { drawScene } from '@lauta/sim/camera';
+import { drawRangedScene, drawScene } from '@lauta/sim/camera';
+import { widened } from '@lauta/sim/families';
 import { PHONE, signedIn } from './people.ts';
 import { READ_MS, choose, setHandles, shoot, shootScene, takeByHand, type Shot } from './photo.ts';
 
@@ -175,6 +176,28 @@ test('the bench reads by itself; what a person moves is marked so, snaps back an
   await page.getByRole('button', { name: 'Let the bench look again' }).click();
   await expect(page.getByText('tail moved by hand')).toBeHidden();
   await expect(page.getByRole('button', { name: /^Claim / })).toBeEnabled({ timeout: READ_MS });
+  await page.getByRole('button', { name: 'Discard' }).click();
+  await context.close();
+});
+
+test('a tail that hardly stands out from the board is asked for by hand, and believed then', async ({
+  browser,
+}) => {
+  const birch = findBoard('birch-30in');
+  if (!birch) throw new Error('birch-30in: expected a shipped board');
+  const plain = drawRangedScene(1236, { boards: [birch], widthPx: 1200, heightPx: 900, maxTiltDeg: 12 });
+  const { page, context } = await signedIn(browser, 'angler', PHONE);
+  await water(page);
+  await choose(page, 'clear-tail.jpg', await shootScene(widened(plain, ['tail']).scene));
+  const asked = page.getByText('put the tail’s mark on it yourself');
+  await expect(asked).toBeVisible({ timeout: READ_MS });
+  await takeByHand(page);
+  const doubt = page.getByText(/in ± \d/);
+  expect(Number((await doubt.innerText()).replace(/.*± /, ''))).toBeGreaterThan(0.3);
+  await page.locator('[data-handle=tail]').focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(asked).toBeHidden();
+  await expect.poll(async () => Number((await doubt.innerText()).replace(/.*± /, ''))).toBeLessThan(0.2);
   await page.getByRole('button', { name: 'Discard' }).click();
   await context.close();
 });
