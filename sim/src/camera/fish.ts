@@ -2,9 +2,18 @@ import { rollDice } from './dice.ts';
 import { makeNoise } from './noise.ts';
 import { clamp, mix, smoothstep, type Rgb } from './rgb.ts';
 import type { Relief } from './relief.ts';
+import {
+  TAIL_ROOT,
+  TAIL_SPREAD_RAD,
+  tailCover,
+  tailRadius,
+  tailTip,
+  type Noise,
+  type TailFin,
+} from './tailFin.ts';
 
 /** How a kind of fish looks. Shares are of the total length unless said otherwise. */
-export interface FishLook {
+export interface FishLook extends TailFin {
   depth: number;
   back: Rgb;
   flank: Rgb;
@@ -12,31 +21,13 @@ export interface FishLook {
   pattern: 'band' | 'bars' | 'spots' | 'plain';
   patternColour: Rgb;
   fin: Rgb;
-  fork: number;
   jaw: number;
   /** Over 1 for a long snout: outlines are read at share ** taper. */
   taper?: number;
-  /** Half the angle of the tail's fan. */
-  tailSpreadRad?: number;
   /** How much of the pattern's colour the tail shows in blotches. */
   tailBlotched?: number;
-  tail?: TailShape;
   /** How thick the fish lies, and so how high it carries its nose; 1 is usual. */
   thickness?: number;
-}
-
-/** What has become of a tail's plain fan. Angles run from the axis, the back's side negative. */
-export interface TailShape {
-  /** Length of the upper and of the lower lobe, shares of the fan's. */
-  lobes: readonly [number, number];
-  /** Pieces that are missing: where, how wide (radians), and which share of the fan they take. */
-  tears: readonly { atRad: number; wideRad: number; deep: number }[];
-  /** How ragged the edge is: shares of the fan. */
-  ragged: number;
-  /** How much of what lies below shows through. */
-  clear: number;
-  /** The fin's light, as a share of its colour's. */
-  light: number;
 }
 
 /** Invented fish in the manner of the trade's; ids are those of the demo's rule sheet. */
@@ -125,8 +116,6 @@ const BELLY = curve([0, 0.012, 0.03, 0.034, 0.1, 0.068, 0.22, 0.106, 0.36, 0.126
 const THICK = curve([0, 0.05, 0.08, 0.088, 0.22, 0.122, 0.4, 0.128, 0.6, 0.09, 0.78, 0.044, 0.86, 0.024, 1, 0.008]); // prettier-ignore
 
 const BODY_END = 0.88;
-const TAIL_ROOT = 0.8;
-const TAIL_SPREAD_RAD = 0.56;
 const TAIL_HEIGHT_MM = 2;
 
 /** Where a fish lies: its own coordinates (mm from the nose towards the tail, mm from the axis towards the belly) for places of the board. */
@@ -413,50 +402,6 @@ function layFins(relief: Relief, fish: Fish, noise: Noise, frame: FishFrame, rea
       0.15,
     );
   });
-}
-
-/** A fin thins out over its last millimetre. */
-function tailCover(insideMm: number): number {
-  return 0.1 + 0.86 * smoothstep(0, 1, insideMm);
-}
-
-type Noise = (x: number, y: number) => number;
-
-/** The caudal fin's edge, before it is scaled so that its farthest point lies at exactly the total length. */
-function tailRadius(angle: number, look: FishLook, noise: Noise): number {
-  const { fork, tailSpreadRad = TAIL_SPREAD_RAD, tail } = look;
-  const t = Math.abs(angle) / tailSpreadRad;
-  const notch = 1 - fork * (0.5 + 0.5 * Math.cos(Math.PI * Math.min(1, t * 1.35)));
-  const plain = notch * Math.sqrt(clamp((1 - t) / 0.16, 0, 1)) ** 0.6;
-  return tail ? plain * shareLeft(angle, tailSpreadRad, tail, noise) : plain;
-}
-
-function shareLeft(
-  angle: number,
-  spreadRad: number,
-  { lobes, tears, ragged }: TailShape,
-  noise: Noise,
-): number {
-  const [upper, lower] = lobes;
-  let share = upper + (lower - upper) * smoothstep(-0.4 * spreadRad, 0.4 * spreadRad, angle);
-  for (const { atRad, wideRad, deep } of tears)
-    share *= 1 - deep * Math.exp(-(((angle - atRad) / wideRad) ** 4));
-  return share * (1 - ragged * noise(60 + angle * 70, 3));
-}
-
-/** Where the fin reaches farthest: its scale and its place across, in shares of the length. */
-function tailTip(look: FishLook, noise: Noise): { reach: number; offset: number } {
-  let farthest = 0;
-  let at = 0;
-  const spreadRad = look.tailSpreadRad ?? TAIL_SPREAD_RAD;
-  // A plain fan's lobes are alike: the back's is told.
-  for (let angle = look.tail ? -spreadRad : 0; angle <= spreadRad; angle += 0.0005) {
-    const x = tailRadius(angle, look, noise) * Math.cos(angle);
-    if (x > farthest) [farthest, at] = [x, angle];
-  }
-  const reach = (1 - TAIL_ROOT) / farthest;
-  const offset = reach * tailRadius(at, look, noise) * Math.sin(at);
-  return { reach, offset: look.tail ? offset : -offset };
 }
 
 /** Piecewise smooth curve through x, y pairs. */

@@ -146,7 +146,8 @@ function* locateLying(
       const best = bestLeft();
       if (best && (isGood(best.refined) || unanchored)) break;
     }
-    if (unanchored) break;
+    const best = bestLeft();
+    if (unanchored || (best && isGood(best.refined))) break;
   }
   for (let best = bestLeft(); best && best.refined.seenShare >= LEAST_SEEN; best = bestLeft()) {
     const location = tried(best);
